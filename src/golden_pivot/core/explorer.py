@@ -1,0 +1,201 @@
+"""Exhaustive search: all paths of a program at once, in layers, equal states merged.
+
+A layer is `dict[State, weight]` in order of first arrival. What a weight is depends on the question: the
+number of paths (added when states merge), the least path that leads there, or the path that handles most
+cards. One loop serves all three.
+"""
+
+from __future__ import annotations
+
+import operator
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, field
+from typing import Any
+
+from .budget import CHECK_EVERY, Budget
+from .faults import Impossible
+from .program import FAILED, Act, AnyInstruction, Cells, Check, Choose, Program, State
+
+Layer = dict[State, Any]
+
+
+@dataclass(frozen=True)
+class Algebra:
+    """How weights go along a path and meet where paths merge."""
+
+    one: Any
+    merge: Callable[[Any, Any], Any]
+    chosen: Callable[[Any, int], Any] | None = None
+    """weight after the option with this index; None when a choice does not change it"""
+    handled: Callable[[Any, int], Any] | None = None
+    """weight after so many cards were handled; None when that does not matter"""
+
+
+COUNT_PATHS = Algebra(1, operator.add)
+"""number of paths"""
+
+LEAST_PATH = Algebra((0, ()), min, chosen=lambda path, index: (path[0] + 1, (*path[1], index)))
+"""(number of choices, indices of the options taken): fewest choices first, then the order of the options"""
+
+MOST_HANDLED = Algebra(
+    (0, ()),
+    # More cards first; among equals the least path, so that the answer does not depend on arrival.
+    lambda one, other: (
+        one if (one[0], tuple(-i for i in one[1])) >= (other[0], tuple(-i for i in other[1])) else other
+    ),
+    chosen=lambda path, index: (path[0], (*path[1], index)),
+    handled=lambda path, cards: (path[0] + cards, path[1]),
+)
+"""(cards handled, indices of the options taken)"""
+
+
+@dataclass(frozen=True)
+class Stuck:
+    """Paths that could not go on: the line, why, and the state they were in."""
+
+    line: int
+    reason: str
+    state: State
+
+
+@dataclass
+class Exploration:
+    ends: Layer = field(default_factory=dict)
+    stuck: dict[Stuck, Any] = field(default_factory=dict)
+    widest: int = 1
+    transitions: int = 0
+
+
+@dataclass(frozen=True)
+class _Stage:
+    """One choice at most, then everything up to the next choice in a single pass."""
+
+    choose: Choose | None
+    then: tuple[Act | Check, ...]
+    kills: tuple[int, ...]
+
+
+def stages(program: Program, fused: bool) -> list[_Stage]:
+    """The program cut into passes: as few as there are choices, or one an instruction."""
+    found: list[_Stage] = []
+    choose: Choose | None = None
+    then: list[Act | Check] = []
+    kills: set[int] = set()
+
+    def close() -> None:
+        if choose or then:
+            found.append(_Stage(choose, tuple(then), tuple(sorted(kills))))
+
+    for step, dead in zip(program.instructions, program.kills, strict=True):
+        if isinstance(step, Choose) or not fused:
+            close()
+            choose, then, kills = None, [], set()
+        if isinstance(step, Choose):
+            choose = step
+        else:
+            then.append(step)
+        kills |= set(dead)
+    close()
+    return found
+
+
+def explore(
+    program: Program,
+    budget: Budget,
+    algebra: Algebra = COUNT_PATHS,
+    watch: Callable[[AnyInstruction, Layer], None] | None = None,
+) -> Exploration:
+    """Every path from the start to the end of the program.
+
+    `watch` is called with each instruction and the layer behind it, which costs the fusing of steps.
+    Cost: one transition for each state and option of a layer. Raises OutOfBudget and Cancelled.
+    """
+    result = Exploration()
+    layer: Layer = {program.start: algebra.one}
+    for stage in stages(program, fused=watch is None):
+        layer = _pass(program, stage, layer, algebra, budget, result)
+        result.widest = max(result.widest, len(layer))
+        if watch is not None:
+            watch(stage.choose or stage.then[0], layer)
+    result.ends = layer
+    return result
+
+
+def _checking(step: Check) -> Callable[[Cells], None]:
+    holds, bit = step.holds, 1 << step.claim
+
+    def run(cells: Cells) -> None:
+        if not holds(cells):
+            cells[FAILED] |= bit
+
+    return run
+
+
+def _nothing_handled(_cells: Sequence[Any]) -> int:
+    return 0
+
+
+def _pass(
+    program: Program, stage: _Stage, layer: Layer, algebra: Algebra, budget: Budget, result: Exploration
+) -> Layer:
+    choose, merge, chosen, handled = stage.choose, algebra.merge, algebra.chosen, algebra.handled
+    runs = [step.run if isinstance(step, Act) else _checking(step) for step in stage.then]
+    counts = [step.handled if isinstance(step, Act) else _nothing_handled for step in stage.then]
+    dead = tuple((index, b"" if program.cells[index].is_place else None) for index in stage.kills)
+    line = (choose or stage.then[0]).line
+    after: Layer = {}
+    done, next_look = 0, CHECK_EVERY
+
+    def stop(state: State, weight: Any, line: int, reason: str) -> None:
+        stuck = Stuck(line, reason, state)
+        result.stuck[stuck] = merge(result.stuck[stuck], weight) if stuck in result.stuck else weight
+
+    for state, weight in layer.items():
+        options = choose.options(state) if choose else (None,)
+        if not options:
+            stop(state, weight, line, "there is nothing to choose from")
+        for index, option in enumerate(options):
+            done += 1
+            if done == next_look:
+                next_look += CHECK_EVERY
+                budget.look(len(after), line)
+            cells = list(state)
+            reached = weight
+            if choose:
+                cells[choose.cell] = option
+                if chosen:
+                    reached = chosen(weight, index)
+            try:
+                if handled:
+                    for count, run in zip(counts, runs, strict=True):
+                        reached = handled(reached, count(cells))
+                        run(cells)
+                else:
+                    for run in runs:
+                        run(cells)
+            except Impossible as obstacle:
+                at = _line_of(obstacle, stage, runs, state, option)
+                stop(tuple(cells), reached, at, obstacle.reason)
+                continue
+            for cell, empty in dead:
+                cells[cell] = empty
+            key = tuple(cells)
+            after[key] = merge(after[key], reached) if key in after else reached
+    result.transitions += done
+    budget.look(len(after), line)
+    return after
+
+
+def _line_of(
+    obstacle: Impossible, stage: _Stage, runs: Sequence[Callable[[Cells], None]], state: State, option: Any
+) -> int:
+    """The line at which this path got stuck, found by going through the pass once more, step by step."""
+    cells = list(state)
+    if stage.choose:
+        cells[stage.choose.cell] = option
+    for step, run in zip(stage.then, runs, strict=True):
+        try:
+            run(cells)
+        except Impossible:
+            return step.line
+    raise obstacle

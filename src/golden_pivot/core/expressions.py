@@ -1,0 +1,324 @@
+"""Numbers as a performer writes them: `a + 3 * b`, `half of n rounded up`, `digit sum of n`.
+
+The nodes are a closed set; Lark (LALR) reads them, `expression_text` writes them, `evaluator` turns them into
+a function of a state. Words are fed to the parser one at a time, so that a sentence template can let an
+expression end where it can no longer go on: `Deal n + 2 cards` stops before `cards`.
+"""
+
+from __future__ import annotations
+
+import operator
+from collections.abc import Callable, Container, Iterator, Mapping, Sequence
+from dataclasses import dataclass
+from typing import Any, Literal, cast
+
+from lark import Lark, Transformer, v_args
+from lark import Token as LarkToken
+from lark.parsers.lalr_interactive_parser import InteractiveParser
+
+MAX_DEPTH = 20
+MAX_NUMBER = 10**6
+
+
+@dataclass(frozen=True)
+class Number:
+    value: int
+
+
+@dataclass(frozen=True)
+class Blank:
+    """A `?` the designer has left open."""
+
+
+@dataclass(frozen=True)
+class Name:
+    name: str
+
+
+@dataclass(frozen=True)
+class Binary:
+    op: Literal["+", "-", "*"]
+    left: Expression
+    right: Expression
+
+
+@dataclass(frozen=True)
+class Half:
+    """Half of a number, rounded up or down to a whole one."""
+
+    of: Expression
+    rounded: Literal["up", "down"]
+
+
+@dataclass(frozen=True)
+class Remainder:
+    """What is left of `of` when it is divided by `by`; never negative."""
+
+    of: Expression
+    by: Expression
+
+
+@dataclass(frozen=True)
+class DigitSum:
+    """Sum of the decimal digits of the absolute value."""
+
+    of: Expression
+
+
+@dataclass(frozen=True)
+class Extreme:
+    which: Literal["min", "max"]
+    left: Expression
+    right: Expression
+
+
+Expression = Number | Blank | Name | Binary | Half | Remainder | DigitSum | Extreme
+
+KEYWORDS = frozenset(
+    ["half", "of", "rounded", "up", "down", "digit", "sum", "remainder", "divided", "by", "min", "max"]
+)
+_SIGNS = {
+    "+": "PLUS",
+    "-": "MINUS",
+    "−": "MINUS",
+    "*": "TIMES",
+    "×": "TIMES",
+    "(": "OPEN",
+    ")": "CLOSE",
+    ",": "COMMA",
+}
+
+_GRAMMAR = """
+?start: sum
+?sum: product | sum PLUS product -> binary | sum MINUS product -> binary
+?product: atom | product TIMES atom -> binary
+?atom: NUMBER -> number
+     | BLANK -> blank
+     | NAME -> name
+     | OPEN sum CLOSE -> group
+     | HALF OF atom ROUNDED UP -> half
+     | HALF OF atom ROUNDED DOWN -> half
+     | REMAINDER OF atom DIVIDED BY atom -> remainder
+     | DIGIT SUM OF atom -> digit_sum
+     | MIN OPEN sum COMMA sum CLOSE -> extreme
+     | MAX OPEN sum COMMA sum CLOSE -> extreme
+%declare NUMBER BLANK NAME PLUS MINUS TIMES OPEN CLOSE COMMA
+%declare HALF OF ROUNDED UP DOWN REMAINDER DIVIDED BY DIGIT SUM MIN MAX
+"""
+
+
+@v_args(inline=True)
+class _Build(Transformer[LarkToken, Expression]):
+    def number(self, token: str) -> Expression:
+        return Number(int(token))
+
+    def blank(self, _token: str) -> Expression:
+        return Blank()
+
+    def name(self, token: str) -> Expression:
+        return Name(str(token))
+
+    def group(self, _open: str, inner: Expression, _close: str) -> Expression:
+        return inner
+
+    def binary(self, left: Expression, sign: str, right: Expression) -> Expression:
+        ops: dict[str, Literal["+", "-", "*"]] = {"PLUS": "+", "MINUS": "-", "TIMES": "*"}
+        return Binary(ops[sign.type], left, right)  # type: ignore[attr-defined]
+
+    def half(self, _half: str, _of: str, inner: Expression, _rounded: str, way: str) -> Expression:
+        return Half(inner, "up" if way == "up" else "down")
+
+    def remainder(self, _r: str, _of: str, of: Expression, _d: str, _by: str, by: Expression) -> Expression:
+        return Remainder(of, by)
+
+    def digit_sum(self, _digit: str, _sum: str, _of: str, inner: Expression) -> Expression:
+        return DigitSum(inner)
+
+    def extreme(
+        self, which: str, _o: str, left: Expression, _c: str, right: Expression, _e: str
+    ) -> Expression:
+        return Extreme("min" if which == "min" else "max", left, right)
+
+
+_PARSER = Lark(_GRAMMAR, parser="lalr", lexer="basic", transformer=_Build())
+
+
+def _next_words(parser: InteractiveParser) -> Container[str]:
+    """The terminals with which the expression can go on here."""
+    return cast(Container[str], parser.choices())  # type: ignore[no-untyped-call]
+
+
+def read_expression(words: Sequence[str]) -> tuple[Expression, int] | int:
+    """The longest expression at the start of `words`, with the number of words it took.
+
+    Where none can be read: the index of the word that should have gone on with it.
+
+    >>> read_expression("n + 2 cards".split())
+    (Binary(op='+', left=Name(name='n'), right=Number(value=2)), 3)
+    >>> read_expression("half of cards rounded cards".split())
+    4
+    """
+    parser = _PARSER.parse_interactive("")
+    depth = taken = 0
+    for word in words:
+        lower = word.lower()
+        if (word == ")" and depth == 0) or (word == "," and depth == 0):
+            break
+        if word.isdigit():
+            kind = "NUMBER"
+        elif word == "?":
+            kind = "BLANK"
+        elif word in _SIGNS:
+            kind = _SIGNS[word]
+        elif lower in KEYWORDS:
+            kind = lower.upper()
+        elif word[0].isalpha():
+            kind, lower = "NAME", word
+        else:
+            break
+        if kind not in _next_words(parser):
+            break
+        parser.feed_token(LarkToken(kind, lower))
+        depth += {"OPEN": 1, "CLOSE": -1}.get(kind, 0)
+        taken += 1
+    if "$END" not in _next_words(parser):
+        return taken
+    return cast(Expression, parser.feed_eof()), taken  # type: ignore[no-untyped-call]
+
+
+def parts(expression: Expression) -> tuple[Expression, ...]:
+    """The expressions directly inside this one."""
+    match expression:
+        case Binary(_, left, right) | Extreme(_, left, right):
+            return (left, right)
+        case Remainder(of, by):
+            return (of, by)
+        case Half(of, _) | DigitSum(of):
+            return (of,)
+        case _:
+            return ()
+
+
+def within(expression: Expression) -> Iterator[Expression]:
+    """The expression and everything inside it."""
+    yield expression
+    for part in parts(expression):
+        yield from within(part)
+
+
+def depth(expression: Expression) -> int:
+    return 1 + max(map(depth, parts(expression)), default=0)
+
+
+def names_in(expression: Expression) -> tuple[str, ...]:
+    """The names it uses, in order of appearance, each once."""
+    return tuple(dict.fromkeys(node.name for node in within(expression) if isinstance(node, Name)))
+
+
+def expression_text(expression: Expression, tight: bool = False) -> str:
+    """As it is written in a routine; `tight` adds the brackets an operand needs.
+
+    >>> expression_text(Binary("-", Number(9), Binary("-", Name("a"), Number(1))))
+    '9 - (a - 1)'
+    """
+    match expression:
+        case Number(value):
+            return str(value)
+        case Blank():
+            return "?"
+        case Name(name):
+            return name
+        case Half(of, rounded):
+            return f"half of {expression_text(of, True)} rounded {rounded}"
+        case Remainder(of, by):
+            return f"remainder of {expression_text(of, True)} divided by {expression_text(by, True)}"
+        case DigitSum(of):
+            return f"digit sum of {expression_text(of, True)}"
+        case Extreme(which, left, right):
+            return f"{which}({expression_text(left)}, {expression_text(right)})"
+        case Binary(op, left, right):
+            product = op == "*"
+            first = expression_text(left, product and isinstance(left, Binary) and left.op != "*")
+            # Sums and products group to the left; a compound right operand needs its brackets.
+            needs = isinstance(right, Binary) and (product or right.op != "*")
+            text = f"{first} {op} {expression_text(right, needs)}"
+            return f"({text})" if tight else text
+
+
+def digit_sum(number: int) -> int:
+    return sum(map(int, str(abs(number))))
+
+
+def evaluator(expression: Expression, cell_of: Mapping[str, int]) -> Callable[[Sequence[Any]], int]:
+    """A function from a state to the number; `cell_of` says in which cell of a state a name has its value.
+
+    Division by zero raises ZeroDivisionError; the caller says on which path.
+    """
+    match expression:
+        case Number(value):
+            return lambda cells: value
+        case Name(name):
+            return operator.itemgetter(cell_of[name])
+        case Half(of, rounded):
+            inner, extra = evaluator(of, cell_of), int(rounded == "up")
+            return lambda cells: (inner(cells) + extra) // 2
+        case Remainder(of, by):
+            inner, divisor = evaluator(of, cell_of), evaluator(by, cell_of)
+            return lambda cells: inner(cells) % abs(divisor(cells))
+        case DigitSum(of):
+            inner = evaluator(of, cell_of)
+            return lambda cells: digit_sum(inner(cells))
+        case Extreme(which, left, right):
+            a, b, pick = evaluator(left, cell_of), evaluator(right, cell_of), min if which == "min" else max
+            return lambda cells: pick(a(cells), b(cells))
+        case Binary(op, left, right):
+            a, b = evaluator(left, cell_of), evaluator(right, cell_of)
+            if op == "+":
+                return lambda cells: a(cells) + b(cells)
+            if op == "-":
+                return lambda cells: a(cells) - b(cells)
+            return lambda cells: a(cells) * b(cells)
+        case Blank():
+            raise ValueError("a blank has no value")
+
+
+def expression_json(expression: Expression) -> dict[str, Any]:
+    """A tree of plain dictionaries tagged by `op`; the inverse is `expression_from_json`."""
+    match expression:
+        case Number(value):
+            return {"op": "number", "value": value}
+        case Blank():
+            return {"op": "blank"}
+        case Name(name):
+            return {"op": "name", "name": name}
+        case Half(of, rounded):
+            return {"op": "half", "of": expression_json(of), "rounded": rounded}
+        case Remainder(of, by):
+            return {"op": "remainder", "of": expression_json(of), "by": expression_json(by)}
+        case DigitSum(of):
+            return {"op": "digit sum", "of": expression_json(of)}
+        case Extreme(which, left, right):
+            return {"op": which, "left": expression_json(left), "right": expression_json(right)}
+        case Binary(op, left, right):
+            return {"op": op, "left": expression_json(left), "right": expression_json(right)}
+
+
+def expression_from_json(data: Mapping[str, Any]) -> Expression:
+    """Raises KeyError or ValueError on anything `expression_json` would not have written."""
+    op = data["op"]
+    if op == "number":
+        return Number(int(data["value"]))
+    if op == "blank":
+        return Blank()
+    if op == "name":
+        return Name(str(data["name"]))
+    if op == "half":
+        return Half(expression_from_json(data["of"]), "up" if data["rounded"] == "up" else "down")
+    if op == "remainder":
+        return Remainder(expression_from_json(data["of"]), expression_from_json(data["by"]))
+    if op == "digit sum":
+        return DigitSum(expression_from_json(data["of"]))
+    if op not in ("+", "-", "*", "min", "max"):
+        raise ValueError(f"unknown operation {op!r}")
+    left, right = expression_from_json(data["left"]), expression_from_json(data["right"])
+    return Extreme(op, left, right) if op in ("min", "max") else Binary(op, left, right)

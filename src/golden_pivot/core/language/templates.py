@@ -1,0 +1,298 @@
+"""Sentence templates: one string says how a kind of step is written, read, suggested and documented.
+
+{who} deal+s {count:number} {#count} from {from:place}[ to {to:place}]
+
+words           stand for themselves, in any case
+{who}           the subject: `Spectator`, or nothing, which is the performer
+deal+s          a verb: `deal` for the performer, `deals` for the spectator
+{name:type}     a slot, read by its slot type
+{name?words}    a flag: true when the words stand there
+{name=one|two}  a choice of phrases; the phrase is the value
+{#name}         `cards`, or `card` where the number in slot `name` is 1
+(one|two)       phrases that mean the same; the first is the one written
+[ … ]           may be left out
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from ..expressions import Number
+from .slots import SLOT_TYPES, NotHere
+from .words import Word, words_of
+
+PERFORMER, SPECTATOR = "performer", "spectator"
+_SUBJECT = "spectator"
+
+
+@dataclass(frozen=True)
+class Phrases:
+    """One of several phrases, each a tuple of lower-case words. With a name it is a value, else just words."""
+
+    options: tuple[tuple[str, ...], ...]
+    name: str | None = None
+
+
+@dataclass(frozen=True)
+class Slot:
+    name: str
+    type: str
+
+
+@dataclass(frozen=True)
+class Flag:
+    name: str
+    words: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class Verb:
+    stem: str
+    ending: str
+
+
+@dataclass(frozen=True)
+class Who:
+    pass
+
+
+@dataclass(frozen=True)
+class Cards:
+    counted: str
+
+
+@dataclass(frozen=True)
+class Optional:
+    inside: tuple[Element, ...]
+
+
+Element = Phrases | Slot | Flag | Verb | Who | Cards | Optional
+Span = tuple[str, str, int, int]
+"""slot name, slot type, first column and column behind the last, as offsets from 0 into the line"""
+
+
+@dataclass(frozen=True)
+class Match:
+    values: Mapping[str, Any]
+    spans: tuple[Span, ...]
+
+
+@dataclass(frozen=True)
+class Miss:
+    """Where a template stopped fitting: `at` counts words from 0; `rest` is what the sentence still needs."""
+
+    at: int
+    expected: str
+    rest: tuple[Element, ...]
+
+
+_PIECE = re.compile(
+    r"\{(?P<who>who)\}|\{#(?P<cards>\w+)\}|\{(?P<slot>\w+):(?P<type>\w+)\}|\{(?P<flag>\w+)\?(?P<words>[^}]+)\}"
+    r"|\{(?P<enum>\w+)=(?P<phrases>[^}]+)\}|\((?P<same>[^)]+)\)|(?P<open>\[)|(?P<close>\])"
+    r"|(?P<verb>\w+)\+(?P<ending>\w+)|(?P<word>[\w’']+|[^\s\w])"
+)
+
+
+def _phrases(text: str) -> tuple[tuple[str, ...], ...]:
+    return tuple(tuple(word.lower for word in words_of(phrase)) for phrase in text.split("|"))
+
+
+def compile_template(sentence: str) -> tuple[Element, ...]:
+    """
+    >>> compile_template("tell+s {names:names}")
+    (Verb(stem='tell', ending='s'), Slot(name='names', type='names'))
+    """
+    stack: list[list[Element]] = [[]]
+    for piece in _PIECE.finditer(sentence):
+        kind, text = piece.lastgroup, piece[0]
+        if kind == "open":
+            stack.append([])
+        elif kind == "close":
+            inside = tuple(stack.pop())
+            stack[-1].append(Optional(inside))
+        elif kind == "who":
+            stack[-1].append(Who())
+        elif kind == "cards":
+            stack[-1].append(Cards(piece["cards"]))
+        elif kind == "type":
+            stack[-1].append(Slot(piece["slot"], SLOT_TYPES[piece["type"]].name))
+        elif kind == "words":
+            stack[-1].append(Flag(piece["flag"], _phrases(piece["words"])[0]))
+        elif kind == "phrases":
+            stack[-1].append(Phrases(_phrases(piece["phrases"]), piece["enum"]))
+        elif kind == "same":
+            stack[-1].append(Phrases(_phrases(piece["same"])))
+        elif kind == "ending":
+            stack[-1].append(Verb(piece["verb"], piece["ending"]))
+        else:
+            stack[-1].append(Phrases(((text.lower(),),)))
+    (elements,) = stack
+    return tuple(elements)
+
+
+def slots_in(elements: Sequence[Element]) -> Iterator[Element]:
+    """The elements that carry a value, in order."""
+    for element in elements:
+        if isinstance(element, Optional):
+            yield from slots_in(element.inside)
+        elif isinstance(element, Slot | Flag | Who) or (isinstance(element, Phrases) and element.name):
+            yield element
+
+
+class Reading:
+    """One attempt to read a line by one template; keeps the misses that got furthest."""
+
+    def __init__(self, line: str, words: Sequence[Word]) -> None:
+        self.line, self.words = line, words
+        self.misses: list[Miss] = []
+
+    def match(self, elements: tuple[Element, ...]) -> Match | None:
+        return self._from(elements, 0, {}, ())
+
+    def _miss(self, at: int, expected: str, rest: tuple[Element, ...]) -> None:
+        furthest = self.misses[0].at if self.misses else -1
+        if at > furthest:
+            self.misses = []
+        if at >= furthest:
+            self.misses.append(Miss(at, expected, rest))
+
+    def _follow(self, phrase: tuple[str, ...], i: int) -> int:
+        """Index behind the phrase; the negative of (index + 1) of the first word that differs."""
+        for offset, word in enumerate(phrase):
+            if i + offset >= len(self.words) or self.words[i + offset].lower != word:
+                return -(i + offset + 1)
+        return i + len(phrase)
+
+    def _from(
+        self, elements: tuple[Element, ...], i: int, values: dict[str, Any], spans: tuple[Span, ...]
+    ) -> Match | None:
+        if not elements:
+            if i == len(self.words):
+                return Match(values, spans)
+            self._miss(i, "the end of the sentence", ())
+            return None
+        element, rest = elements[0], elements[1:]
+        match element:
+            case Optional(inside):
+                return self._from(inside + rest, i, values, spans) or self._from(rest, i, values, spans)
+            case Who():
+                spectator = i < len(self.words) and self.words[i].lower == _SUBJECT
+                who = SPECTATOR if spectator else PERFORMER
+                return self._from(rest, i + spectator, values | {"who": who}, spans)
+            case Verb(stem, ending):
+                verb = stem + ending if values.get("who", SPECTATOR) == SPECTATOR else stem
+                return self._words(elements, (verb,), i, values, spans)
+            case Cards():
+                options: tuple[tuple[str, ...], ...] = (("cards",), ("card",))
+                return self._any(elements, options, None, i, values, spans)
+            case Phrases(options, name):
+                return self._any(elements, options, name, i, values, spans)
+            case Flag(name, phrase):
+                j = self._follow(phrase, i)
+                if j >= 0:
+                    found = self._from(rest, j, values | {name: True}, spans)
+                    if found:
+                        return found
+                return self._from(rest, i, values | {name: False}, spans)
+            case Slot(name, type_name):
+                return self._slot(elements, name, type_name, i, values, spans)
+
+    def _words(
+        self, elements: tuple[Element, ...], phrase: tuple[str, ...], i: int, values: dict[str, Any],
+        spans: tuple[Span, ...],
+    ) -> Match | None:  # fmt: skip
+        j = self._follow(phrase, i)
+        if j < 0:
+            at = -j - 1
+            self._miss(at, f"“{phrase[at - i]}”", (Phrases((phrase[at - i :],)), *elements[1:]))
+            return None
+        return self._from(elements[1:], j, values, spans)
+
+    def _any(
+        self, elements: tuple[Element, ...], options: tuple[tuple[str, ...], ...], name: str | None, i: int,
+        values: dict[str, Any], spans: tuple[Span, ...],
+    ) -> Match | None:  # fmt: skip
+        for phrase in options:
+            kept = values if name is None else values | {name: " ".join(phrase)}
+            placed = spans
+            if name and i < len(self.words) and self._follow(phrase, i) >= 0:
+                last = self.words[i + len(phrase) - 1]
+                placed = (*spans, (name, "phrase", self.words[i].start, last.end))
+            if found := self._words(elements, phrase, i, kept, placed):
+                return found
+        return None
+
+    def _slot(
+        self, elements: tuple[Element, ...], name: str, type_name: str, i: int, values: dict[str, Any],
+        spans: tuple[Span, ...],
+    ) -> Match | None:  # fmt: skip
+        if type_name == "text":
+            if i >= len(self.words):
+                self._miss(i, "some words", elements)
+                return None
+            start, end = self.words[i].start, self.words[-1].end
+            return Match(values | {name: self.line[start:end]}, (*spans, (name, "text", start, end)))
+        try:
+            value, j = SLOT_TYPES[type_name].read(self.words, i)
+        except NotHere as miss:
+            rest = elements if miss.at == i else elements[1:]
+            self._miss(miss.at, miss.expected, rest)
+            return None
+        span = (name, type_name, self.words[i].start, self.words[j - 1].end)
+        return self._from(elements[1:], j, values | {name: value}, (*spans, span))
+
+
+def join(words: Sequence[str]) -> str:
+    """Words with the spaces a sentence has."""
+    return re.sub(r" (?=[,;:])", "", " ".join(words))
+
+
+def _written(elements: Sequence[Element], values: Mapping[str, Any]) -> Iterator[str]:
+    for element in elements:
+        match element:
+            case Optional(inside):
+                if all(values.get(slot.name) is not None for slot in inside if isinstance(slot, Slot)):
+                    yield from _written(inside, values)
+            case Who():
+                if values.get("who") == SPECTATOR:
+                    yield "Spectator"
+            case Verb(stem, ending):
+                yield stem + ending if values.get("who", SPECTATOR) == SPECTATOR else stem
+            case Cards(counted):
+                yield "card" if values.get(counted) == Number(1) else "cards"
+            case Phrases(options, None):
+                yield " ".join(options[0])
+            case Phrases(_, str(name)):
+                yield values[name]
+            case Flag(name, phrase):
+                if values.get(name):
+                    yield " ".join(phrase)
+            case Slot(name, type_name):
+                yield SLOT_TYPES[type_name].write(values[name])
+
+
+def sentence_of(elements: Sequence[Element], values: Mapping[str, Any]) -> str:
+    """The sentence with these values in its slots."""
+    text = join(list(_written(elements, values)))
+    return text[:1].upper() + text[1:]
+
+
+def outline(elements: Sequence[Element], fresh: Mapping[str, str], who: str = PERFORMER) -> str:
+    """What is left to write of a sentence, optional parts left out, slots filled with `fresh` by slot type."""
+    words: list[str] = []
+    for element in elements:
+        match element:
+            case Slot(_, type_name):
+                words.append(fresh.get(type_name, SLOT_TYPES[type_name].fresh))
+            case Phrases(options, _):
+                words.append(" ".join(options[0]))
+            case Verb(stem, ending):
+                words.append(stem + ending if who == SPECTATOR else stem)
+            case Cards():
+                words.append("cards")
+            case Who():
+                words += ["Spectator"] if who == SPECTATOR else []
+    return join(words)

@@ -1,0 +1,101 @@
+"""Where the followed card can be after each line: the margin of the sheet."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from .budget import Budget
+from .builder import LEDGER, TABLE, Purpose, compile_routine
+from .cards import index_of
+from .explorer import Exploration, Layer, explore
+from .faults import OutOfBudget
+from .formulas import MOST_ROWS, fit
+from .program import AnyInstruction, Check, Program, State
+from .regions import runs_text
+from .routine import Routine
+
+
+@dataclass(frozen=True)
+class Entry:
+    """The card after one line, on all paths."""
+
+    line: int
+    round: tuple[int, ...]
+    where: tuple[tuple[str, tuple[int, ...]], ...]
+    """place → positions from the top, from 1"""
+    formula: str | None
+    """the position in the numbers chosen so far, where the place is one and a formula fits every path"""
+
+    @property
+    def text(self) -> str:
+        """As it stands in the margin: `11`, `n − 9`, `1 to 15`, `dealt 3`."""
+        spans = [f"{_in(place)}{self.formula or runs_text(positions)}" for place, positions in self.where]
+        return ("; ".join(spans) if len(spans) <= 2 else f"{len(spans)} places").replace(" - ", " − ")
+
+
+def _in(place: str) -> str:
+    return "" if place == "deck" else f"{place} "
+
+
+def ledger_of(routine: Routine, budget: Budget) -> tuple[tuple[Entry, ...], Exploration | None, Program]:
+    """(an entry a line and round, in order; the exploration with every place kept; its program).
+
+    With few enough paths the choices are kept, so that formulas can be fitted and checked on each of them;
+    else only the sets of positions are given. Out of budget: no entries and None.
+    """
+    for purpose in (TABLE, LEDGER):
+        program = compile_routine(routine, purpose)
+        narrow = budget.narrowed(MOST_ROWS) if purpose == TABLE else budget
+        margin = _Margin(program, purpose)
+        try:
+            found = explore(program, narrow, watch=margin.note)
+        except OutOfBudget:
+            continue
+        return tuple(margin.entries.values()), found, program
+    return (), None, program
+
+
+def where_is(program: Program, state: State, token: int) -> tuple[str, int] | None:
+    """(place, position from 1) of a card."""
+    for index, name in program.places():
+        if (at := index_of(state[index], token)) >= 0:
+            return name, at + 1
+    return None
+
+
+class _Margin:
+    """Collects an entry after every instruction; the last one of a line and round stands."""
+
+    def __init__(self, program: Program, purpose: Purpose) -> None:
+        self.program = program
+        self.entries: dict[tuple[int, tuple[int, ...]], Entry] = {}
+        self.token = program.tokens.get(program.target or "")
+        self.choices = program.choices() if purpose == TABLE else ()
+        if program.target_line:
+            self._enter(program.target_line, (), {program.start: 1})
+
+    def note(self, step: AnyInstruction, layer: Layer) -> None:
+        if not isinstance(step, Check):
+            self._enter(step.line, step.round, layer)
+
+    def _enter(self, line: int, turn: tuple[int, ...], layer: Layer) -> None:
+        if self.token is None:
+            return
+        found: dict[str, set[int]] = {}
+        rows: list[tuple[State, int]] = []
+        for state in layer:
+            where = where_is(self.program, state, self.token)
+            if where:
+                found.setdefault(where[0], set()).add(where[1])
+                rows.append((state, where[1]))
+        places = tuple((place, tuple(sorted(positions))) for place, positions in found.items())
+        formula = self._formula(rows) if len(places) == 1 and len(places[0][1]) > 1 else None
+        self.entries[line, turn] = Entry(line, turn, places, formula)
+
+    def _formula(self, rows: Sequence[tuple[State, int]]) -> str | None:
+        named = [choose for choose in self.choices if rows[0][0][choose.cell] is not None]
+        if not named or any(state[choose.cell] is None for state, _ in rows for choose in named):
+            return None
+        names = [choose.key for choose in named]
+        return fit(names, [([state[choose.cell] for choose in named], at) for state, at in rows])

@@ -1,0 +1,99 @@
+"""For exactly which choices a claim holds, in the routine's own names."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+
+from .budget import Budget
+from .builder import REGION, compile_routine
+from .explorer import explore
+from .faults import OutOfBudget
+from .program import FAILED, State
+from .routine import Routine
+
+MOST_PATHS = 20_000
+
+
+@dataclass(frozen=True)
+class Region:
+    text: str | None
+    """`n is 10 to 19 and m is 3`; None when the exact region has no such short form"""
+    passing: int
+    """paths that hold"""
+    paths: int
+    values: Mapping[str, tuple[int, ...]]
+    """for each choice that matters, the values with which it can hold; exact together when there is a text"""
+
+
+def runs_text(values: Iterable[int]) -> str:
+    """
+    >>> runs_text([1, 2, 3, 7, 9, 10])
+    '1 to 3, 7, 9 or 10'
+    """
+    ordered = sorted(set(values))
+    runs: list[list[int]] = []
+    for value in ordered:
+        if runs and value == runs[-1][-1] + 1:
+            runs[-1].append(value)
+        else:
+            runs.append([value])
+    pieces = [
+        str(run[0])
+        if len(run) == 1
+        else f"{run[0]} or {run[1]}"
+        if len(run) == 2
+        else f"{run[0]} to {run[-1]}"
+        for run in runs
+    ]
+    return ", ".join(pieces)
+
+
+def region_of(routine: Routine, budget: Budget) -> Region | None:
+    """The region of choices in which every claim holds; None when there are too many paths to list.
+
+    It is stated as a product of one set of values for each choice, which is checked against every path.
+    """
+    program = compile_routine(routine, REGION)
+    try:
+        found = explore(program, budget.narrowed(MOST_PATHS))
+    except OutOfBudget:
+        return None
+    choices = [(choose.key, choose.cell) for choose in program.choices()]
+
+    def point(state: State) -> tuple[int | None, ...]:
+        return tuple(state[cell] for _, cell in choices)
+
+    passing = {point(state) for state in found.ends if not state[FAILED]}
+    failing = {point(state) for state in found.ends if state[FAILED]} | {
+        point(stuck.state) for stuck in found.stuck
+    }
+    columns = {
+        key: ({p[i] for p in passing}, {p[i] for p in passing | failing})
+        for i, (key, _) in enumerate(choices)
+    }
+    # A choice that holds with every value it can have need not be named.
+    telling = {key: good for key, (good, every) in columns.items() if good != every}
+    exact = bool(passing) and _is_product(passing, passing | failing, [key for key, _ in choices], telling)
+    text = " and ".join(
+        f"{key} is {runs_text(v for v in good if v is not None)}" for key, good in telling.items()
+    )
+    return Region(
+        text=text if exact else None,
+        passing=len(passing),
+        paths=len(passing) + len(failing),
+        values={key: tuple(sorted(v for v in good if v is not None)) for key, good in telling.items()},
+    )
+
+
+def _is_product(
+    passing: set[tuple[int | None, ...]], every: set[tuple[int | None, ...]], keys: Sequence[str],
+    telling: Mapping[str, set[int | None]],
+) -> bool:  # fmt: skip
+    """Whether a path holds exactly when each choice named in `telling` has one of its values."""
+    inside = {
+        p
+        for p in every
+        if all(value in telling[key] for key, value in zip(keys, p, strict=True) if key in telling)
+    }
+    return inside == passing

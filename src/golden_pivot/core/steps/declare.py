@@ -1,0 +1,73 @@
+"""How a kind of step is declared: one frozen record, from which everything else follows."""
+
+from __future__ import annotations
+
+import inspect
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import TYPE_CHECKING
+
+from ..language.templates import Element, compile_template
+
+if TYPE_CHECKING:
+    from ..builder import Builder
+
+Meaning = Callable[["Builder"], None]
+
+PAGE, SETUP, HANDLING, ENDING = "page", "set-up", "handling", "ending"
+"""phases of a routine: what is written about it, what lies ready, what is done, what must come out"""
+
+
+@dataclass(frozen=True)
+class StepKind:
+    name: str
+    """also its tag in the JSON form"""
+    family: str
+    """shelf of the palette it stands on"""
+    phase: str
+    sentence: str
+    elements: tuple[Element, ...]
+    summary: str
+    notes: str
+    example: str
+    means: Meaning
+    """adds its instructions to the program that is being built"""
+    opens_block: bool
+    bold: bool
+    """set in bold on the sheet"""
+
+    @property
+    def title(self) -> str:
+        return self.name.replace("_", " ")
+
+
+REGISTRY: dict[str, StepKind] = {}
+
+
+def step(sentence: str, *, family: str, example: str, phase: str = HANDLING) -> Callable[[Meaning], StepKind]:
+    """Declare a kind of step. The function below is its meaning, its name the tag, its docstring the manual.
+
+    See language/templates.py for how a sentence is written.
+    """
+
+    def register(meaning: Meaning) -> StepKind:
+        summary, _, notes = inspect.cleandoc(meaning.__doc__ or "").partition("\n\n")
+        kind = StepKind(
+            name=meaning.__name__,
+            family=family,
+            phase=phase,
+            sentence=sentence,
+            elements=compile_template(sentence),
+            summary=" ".join(summary.split()),
+            notes=notes,
+            example=example,
+            means=meaning,
+            opens_block=sentence.endswith(":"),
+            bold=phase == ENDING,
+        )
+        if kind.name in REGISTRY:
+            raise ValueError(f"two kinds of step are called {kind.name}")
+        REGISTRY[kind.name] = kind
+        return kind
+
+    return register

@@ -1,0 +1,20 @@
+"""Lines about the routine as a piece of writing. They change nothing on the table."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from .declare import PAGE, step
+
+if TYPE_CHECKING:
+    from ..builder import Builder
+
+
+@step("Title: {title:text}", family="The page", phase=PAGE, example="Title: The Harbour Light")
+def title(b: Builder) -> None:
+    """What the routine is called, on the shelf and at the head of its page."""
+
+
+@step("Note: {note:text}", family="The page", phase=PAGE, example="Note: for the quarterdeck, after supper")
+def note(b: Builder) -> None:
+    """A line under the title: where it is played, what it is for."""

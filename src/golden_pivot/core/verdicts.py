@@ -1,0 +1,267 @@
+"""The answer to a routine: is it so on every path, and if not, how does it fail?"""
+
+from __future__ import annotations
+
+import time
+from collections import Counter
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+from .budget import Budget
+from .builder import PROOF, compile_routine
+from .cards import ordinal
+from .explorer import LEAST_PATH, MOST_HANDLED, Exploration, explore
+from .faults import BadRoutine, Fault, OutOfBudget
+from .formulas import fit
+from .ledger import ledger_of, where_is
+from .program import FAILED, Check, Program, State
+from .regions import Region, region_of
+from .replay import play_path
+from .routine import Routine
+
+PROVED, REFUTED, UNSETTLED = "proved", "refuted", "unsettled"
+FIXED, RULE, ONE_OF, LOST = "fixed", "rule", "one-of", "lost"
+
+MOST_CANDIDATES = 6
+"""places a card may be in, for one thing the performer knows, before it counts as lost"""
+MOST_ROWS = 400
+"""rows of a landing table that are handed out"""
+
+
+@dataclass(frozen=True)
+class Where:
+    place: str
+    position: int
+    """from the top, from 1"""
+    paths: int
+    """how many paths end so"""
+
+    @property
+    def text(self) -> str:
+        return f"{ordinal(self.position)} in {self.place}"
+
+
+@dataclass(frozen=True)
+class RuleRow:
+    """One line of a landing table: what the performer knows, and where the card then is."""
+
+    known: tuple[int, ...]
+    place: str
+    position: int
+
+
+@dataclass(frozen=True)
+class Landing:
+    """Where the card that is followed lies at the end, over all paths that get there."""
+
+    card: str
+    where: tuple[Where, ...]
+    """most paths first"""
+    known: tuple[str, ...] = ()
+    """numbers the performer has been told, which the rule goes by"""
+    table: tuple[RuleRow, ...] = ()
+    formula: str | None = None
+
+    @property
+    def text(self) -> str:
+        if len(self.where) == 1:
+            return self.where[0].text
+        if self.formula:
+            return f"position {self.formula} in {self.where[0].place}"
+        named = " or ".join(where.text for where in self.where[:MOST_CANDIDATES])
+        return named if len(self.where) <= MOST_CANDIDATES else f"one of {len(self.where)} places"
+
+
+@dataclass(frozen=True)
+class Claim:
+    line: int
+    text: str
+    holds: bool
+    failing_paths: int
+
+
+@dataclass(frozen=True)
+class Counterexample:
+    """The least path that fails: fewest choices, then the order of the options."""
+
+    choices: tuple[tuple[str, int], ...]
+    labels: tuple[str, ...]
+    sentence: str
+    stuck_at: int | None
+
+
+@dataclass(frozen=True)
+class Verdict:
+    verdict: str
+    headline: str
+    landing: Landing | None = None
+    claims: tuple[Claim, ...] = ()
+    paths: int | None = None
+    """choice assignments before merging; None when they were not all counted"""
+    failing_paths: int = 0
+    states_widest: int = 0
+    transitions: int = 0
+    covers_every_order: bool = True
+    seconds: float = 0.0
+    counterexample: Counterexample | None = None
+    holds_when: Region | None = None
+    assumed: tuple[str, ...] = ()
+    limit: str | None = None
+    """what the budget ran out of, for an unsettled verdict"""
+
+
+def prove(routine: Routine, budget: Budget | None = None) -> Verdict:
+    """The verdict over every path.
+
+    Raises BadRoutine when the text has faults, or when on every path more cards are asked for than there are;
+    Cancelled when the budget's flag is raised. Out of budget is a verdict of its own, *unsettled*.
+    """
+    budget = budget or Budget()
+    begun = time.perf_counter()
+    program = compile_routine(routine, PROOF)
+    try:
+        found = explore(program, budget)
+        if not found.ends:
+            raise BadRoutine([_never_possible(routine, found)])
+        verdict = _judged(routine, program, found, budget)
+    except OutOfBudget as limit:
+        stopped = f"Not settled: {limit.reached}, and the search stopped there"
+        return Verdict(UNSETTLED, stopped, limit=limit.limit, seconds=time.perf_counter() - begun)
+    return replace(
+        verdict,
+        paths=sum(found.ends.values()) + sum(found.stuck.values()),
+        states_widest=found.widest,
+        transitions=found.transitions,
+        covers_every_order=program.covers_every_order,
+        assumed=program.assumed,
+        seconds=time.perf_counter() - begun,
+    )
+
+
+def _judged(routine: Routine, program: Program, found: Exploration, budget: Budget) -> Verdict:
+    failing = sum(w for state, w in found.ends.items() if state[FAILED]) + sum(found.stuck.values())
+    if failing:
+        return _refuted(routine, program, found, failing, budget)
+    return _proved(routine, program, found, budget) if program.claims else _unclaimed(program, found)
+
+
+def _never_possible(routine: Routine, found: Exploration) -> Fault:
+    stuck = max(found.stuck, key=lambda s: s.line)
+    line = next(line for line in routine.walk() if line.number == stuck.line)
+    return Fault(stuck.line, 1, len(line.text) + 1, f"No path gets past this line: {stuck.reason}.",
+                 "something that can be done on at least one path", "Change the numbers or the heap.")  # fmt: skip
+
+
+# With endings claimed, or with paths that cannot be gone
+
+
+def _claims(program: Program, found: Exploration) -> tuple[Claim, ...]:
+    checks = [step for step in program.instructions if isinstance(step, Check)]
+    stuck = sum(found.stuck.values())
+    failing = [
+        sum(w for state, w in found.ends.items() if state[FAILED] >> c.claim & 1) + stuck for c in checks
+    ]
+    return tuple(Claim(c.line, c.text, not paths, paths) for c, paths in zip(checks, failing, strict=True))
+
+
+def _end_places(routine: Routine, budget: Budget) -> Landing | None:
+    """The landing where a claim is made: the proof has forgotten places nobody looks at, the ledger keeps them."""
+    _, kept, program = ledger_of(routine, budget)
+    return _landing(program, kept.ends) if kept else None
+
+
+def _proved(routine: Routine, program: Program, found: Exploration, budget: Budget) -> Verdict:
+    said = " and ".join(claim.partition(":")[2].strip() for claim in program.claims)
+    return Verdict(
+        PROVED,
+        f"Proved: {said}, {_whatever(program)}",
+        landing=_end_places(routine, budget),
+        claims=_claims(program, found),
+    )
+
+
+def _refuted(routine: Routine, program: Program, found: Exploration, failing: int, budget: Budget) -> Verdict:
+    counterexample = _counterexample(routine, program, budget)
+    return Verdict(
+        REFUTED,
+        counterexample.sentence,
+        landing=_end_places(routine, budget),
+        claims=_claims(program, found),
+        failing_paths=failing,
+        counterexample=counterexample,
+        holds_when=region_of(routine, budget),
+    )
+
+
+def _whatever(program: Program) -> str:
+    return "whatever they choose" if program.choices() else "every time"
+
+
+def _counterexample(routine: Routine, program: Program, budget: Budget) -> Counterexample:
+    """The least failing path, played on a pack in which every card is its own."""
+    found = explore(program, budget, LEAST_PATH)
+    failing = [w for state, w in found.ends.items() if state[FAILED]] + list(found.stuck.values())
+    played = play_path(routine, min(failing)[1])
+    labels = tuple(f"{decision.label} is {decision.value}" for decision in played.decisions)
+    reason = " and ".join(played.failures)
+    when = f"Fails when {', '.join(labels)}" if labels else "Fails every time"
+    return Counterexample(tuple(played.choices.items()), labels, f"{when}: {reason}", played.stuck_at)
+
+
+def longest_path(routine: Routine, budget: Budget) -> tuple[int, ...]:
+    """Option indices of the path that handles most cards; the least one among equals."""
+    found = explore(compile_routine(routine), budget, MOST_HANDLED)
+    best = None
+    for weight in found.ends.values():
+        best = weight if best is None else MOST_HANDLED.merge(best, weight)
+    return best[1] if best else ()
+
+
+# Without a claim: what the performer can know
+
+
+def _landing(program: Program, ends: dict[State, int]) -> Landing | None:
+    """Where the followed card lies; None where the proof did not need to keep that."""
+    if program.target is None:
+        return None
+    tally: Counter[tuple[str, int]] = Counter()
+    for state, weight in ends.items():
+        where = where_is(program, state, program.tokens[program.target])
+        if where is None:
+            return None
+        tally[where] += weight
+    return Landing(program.target, tuple(Where(*where, paths) for where, paths in tally.most_common()))
+
+
+def _unclaimed(program: Program, found: Exploration) -> Verdict:
+    """Fixed, rule, one-of or lost: by what the told numbers leave open."""
+    landing = _landing(program, found.ends)
+    assert landing is not None
+    told = [(i, cell.name) for i, cell in enumerate(program.cells) if cell.told and not cell.is_place]
+    seen: dict[tuple[int, ...], set[tuple[str, int]]] = {}
+    for state in found.ends:
+        where = where_is(program, state, program.tokens[landing.card])
+        assert where is not None
+        seen.setdefault(tuple(state[i] for i, _ in told), set()).add(where)
+    card, most = landing.card, max(map(len, seen.values()))
+    if len(landing.where) == 1:
+        return Verdict(FIXED, f"Sure: {card} is {landing.text}, {_whatever(program)}", landing)
+    if most == 1:
+        names = [name for _, name in told]
+        landing = _rule(landing, names, {known: next(iter(where)) for known, where in seen.items()})
+        by = f"at {landing.text}" if landing.formula else f"known from {', '.join(names)} by a table"
+        return Verdict(RULE, f"A rule: {card} is {by}", landing)
+    if most <= MOST_CANDIDATES:
+        return Verdict(ONE_OF, f"One of {most}: {card} is {landing.text}", landing)
+    return Verdict(LOST, f"Lost: {card} may be in any of {most} places", landing)
+
+
+def _rule(landing: Landing, names: Sequence[str], where: dict[tuple[int, ...], tuple[str, int]]) -> Landing:
+    places = {place for place, _ in where.values()}
+    formula = (
+        fit(names, [(known, position) for known, (_, position) in where.items()])
+        if len(places) == 1
+        else None
+    )
+    table = tuple(RuleRow(known, *at) for known, at in list(where.items())[:MOST_ROWS])
+    return Landing(landing.card, landing.where, tuple(names), table, formula)
