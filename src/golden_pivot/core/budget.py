@@ -38,9 +38,7 @@ class Budget:
         if self.states is not None and width > self.states:
             raise OutOfBudget("states", f"more than {self.states:,} different situations at line {line}")
         if self.seconds is not None and time.perf_counter() - self.started > self.seconds:
-            raise OutOfBudget(
-                "seconds", f"{self.seconds:g} s had passed at line {line}, with {width:,} situations"
-            )
+            raise OutOfBudget("seconds", f"{self.seconds:g} s had passed at line {line}, with {width:,} situations")
         peak = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss // 1024
         if self.megabytes is not None and peak > self.megabytes:
             raise OutOfBudget("memory", f"{peak:,} MB were in use at line {line}, with {width:,} situations")

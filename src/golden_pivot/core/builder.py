@@ -147,42 +147,71 @@ class Builder:
         if len(self.faults) > faults:
             raise _LineFails  # the same faults every time round; once is enough
         if len(self.instructions) > MAX_INSTRUCTIONS:
-            raise self._fault_at(self.line, f"This makes more than {MAX_INSTRUCTIONS} single actions.",
-                                 "fewer repetitions", "Repeat fewer times.")  # fmt: skip
+            raise self._fault_at(
+                self.line,
+                f"This makes more than {MAX_INSTRUCTIONS} single actions.",
+                "fewer repetitions",
+                "Repeat fewer times.",
+            )
 
     def _refuse_blanks(self, line: Line) -> None:
         for name, _, _, _ in line.spans:
             if any(isinstance(node, Blank) for e in expressions_in(line.values[name]) for node in within(e)):
-                raise self.fault(
-                    name, "A blank waits here.", "a value", "Write a number in place of the “?”."
-                )
+                raise self.fault(name, "A blank waits here.", "a value", "Write a number in place of the “?”.")
 
     def _in_order(self, line: Line) -> None:
         assert line.kind is not None
         phase = line.kind.phase
         if phase != PAGE and not self.pack and line.kind.name != "pack":
-            raise self._leans(lambda: self._fault_at(
-                line, "The routine has no pack yet.", "a line such as “Pack: 52 cards, any order”",
-                "Begin with the pack.",
-            ))  # fmt: skip
+            raise self._leans(
+                lambda: self._fault_at(
+                    line,
+                    "The routine has no pack yet.",
+                    "a line such as “Pack: 52 cards, any order”",
+                    "Begin with the pack.",
+                )
+            )
         if phase == SETUP and self._phase not in (PAGE, SETUP):
-            raise self._fault_at(line, "The routine has already begun.", "what lies ready before the first action",
-                                 "Move this line up, to the set-up.")  # fmt: skip
+            raise self._fault_at(
+                line,
+                "The routine has already begun.",
+                "what lies ready before the first action",
+                "Move this line up, to the set-up.",
+            )
         if self._phase == ENDING and phase == "handling":
-            raise self._fault_at(line, "The ending has already been claimed.", "nothing to be done after an ending",
-                                 "Move the line above the ending.")  # fmt: skip
+            raise self._fault_at(
+                line,
+                "The ending has already been claimed.",
+                "nothing to be done after an ending",
+                "Move the line above the ending.",
+            )
         self._phase = self._phase if phase == PAGE else phase
 
     def _whole_routine(self) -> None:
         lines = [line for line in self.routine.walk() if line.is_ == STEP]
         if not self.pack:
             last = lines[-1].number if lines else 1
-            self.faults.append(Fault(last, 1, 1, "There is no pack.", "a line such as “Pack: 52 cards, any order”",
-                                     "Write the pack as the first line."))  # fmt: skip
+            self.faults.append(
+                Fault(
+                    last,
+                    1,
+                    1,
+                    "There is no pack.",
+                    "a line such as “Pack: 52 cards, any order”",
+                    "Write the pack as the first line.",
+                )
+            )
         elif not self._target():
-            self.faults.append(Fault(lines[-1].number, 1, len(lines[-1].text) + 1, "No card is followed.",
-                                     "a card to follow, such as “Place FORCE 10th from the top”",
-                                     "Place a card in the set-up."))  # fmt: skip
+            self.faults.append(
+                Fault(
+                    lines[-1].number,
+                    1,
+                    len(lines[-1].text) + 1,
+                    "No card is followed.",
+                    "a card to follow, such as “Place FORCE 10th from the top”",
+                    "Place a card in the set-up.",
+                )
+            )
 
     def _target(self) -> str | None:
         """The first card a line asks for, else their card, else the first one placed."""
@@ -207,13 +236,23 @@ class Builder:
         if not claims:
             end |= {i for i, cell in enumerate(self.cells) if cell.is_place or cell.name in self._told}
         may_die = frozenset(
-            i for i, cell in enumerate(self.cells) if i != FAILED
-            and (self.purpose.forget_places if cell.is_place else self.purpose.forget_numbers)
-        )  # fmt: skip
+            i
+            for i, cell in enumerate(self.cells)
+            if i != FAILED and (self.purpose.forget_places if cell.is_place else self.purpose.forget_numbers)
+        )
         cells = tuple(Cell(cell.name, cell.is_place, cell.name in self._told) for cell in self.cells)
         kills = dead_after(instructions, frozenset(end), may_die)
-        return Program(cells, tuple(self.start), tuple(instructions), kills, dict(self.tokens), target,
-                       self._where_named.get(target or ""), tuple(claims), covers_every_order=True)  # fmt: skip
+        return Program(
+            cells,
+            tuple(self.start),
+            tuple(instructions),
+            kills,
+            dict(self.tokens),
+            target,
+            self._where_named.get(target or ""),
+            tuple(claims),
+            covers_every_order=True,
+        )
 
     # What a line says
 
@@ -261,9 +300,12 @@ class Builder:
         """One name stands for one thing; only a line in a loop may use its own name again."""
         earlier = self._where_named.get(name)
         if earlier is not None and (earlier != self.line.number or not self._rounds):
-            raise self.fault(slot, f"The name {name} is used twice: line {earlier} has it for a "
-                                   f"{self._kinds_of_names[name]}.", "a name of its own",
-                             "Call it something else.")  # fmt: skip
+            raise self.fault(
+                slot,
+                f"The name {name} is used twice: line {earlier} has it for a {self._kinds_of_names[name]}.",
+                "a name of its own",
+                "Call it something else.",
+            )
         self._kinds_of_names[name], self._where_named[name] = kind, self.line.number
 
     def _unknown(self, slot: str, name: str, kind: str) -> _LineFails:
@@ -272,12 +314,20 @@ class Builder:
     def _unknown_name(self, slot: str, name: str, kind: str) -> _LineFails:
         known = [other for other, what in self._kinds_of_names.items() if what == kind]
         if (other := self._kinds_of_names.get(name)) and other != kind:
-            return self.fault(slot, f"{name} is a {other}, not a {kind}.", f"a {kind}",
-                              f"Known here: {', '.join(known)}." if known else f"Name a {kind} first.")  # fmt: skip
+            return self.fault(
+                slot,
+                f"{name} is a {other}, not a {kind}.",
+                f"a {kind}",
+                f"Known here: {', '.join(known)}." if known else f"Name a {kind} first.",
+            )
         close = difflib.get_close_matches(name, known, n=1)
-        remedy = f"Did you mean {close[0]}?" if close else f"Known here: {', '.join(known)}." if known else (
-            f"No {kind} has been named above this line."
-        )  # fmt: skip
+        remedy = (
+            f"Did you mean {close[0]}?"
+            if close
+            else f"Known here: {', '.join(known)}."
+            if known
+            else (f"No {kind} has been named above this line.")
+        )
         return self.fault(slot, f"There is no {kind} called {name} here.", f"a {kind} named above", remedy)
 
     def _new_cell(self, name: str, is_place: bool) -> int:
@@ -293,9 +343,12 @@ class Builder:
                 raise self._unknown(slot, name, "number")
             self._reads.add(self._cell_of[name])
             if self.performer_acts() and name not in self._told:
-                raise self.fault(slot, f"You do not know {name}: the spectator has kept it secret.",
-                                 "a number you have been told",
-                                 f"Let the spectator do this, or write “Spectator tells {name}” above.")  # fmt: skip
+                raise self.fault(
+                    slot,
+                    f"You do not know {name}: the spectator has kept it secret.",
+                    "a number you have been told",
+                    f"Let the spectator do this, or write “Spectator tells {name}” above.",
+                )
         value = evaluator(expression, self._cell_of)
         if not any(isinstance(node, Remainder) for node in within(expression)):
             return value
@@ -314,14 +367,16 @@ class Builder:
 
     def _constant(self, slot: str, expression: Expression) -> int:
         if names_in(expression):
-            raise self.fault(slot, "This must be settled before the routine begins.", "a number in figures",
-                             "Write the number itself.")  # fmt: skip
+            raise self.fault(
+                slot,
+                "This must be settled before the routine begins.",
+                "a number in figures",
+                "Write the number itself.",
+            )
         try:
             return evaluator(expression, {})(())
         except ZeroDivisionError:
-            raise self.fault(
-                slot, "A number cannot be divided by 0.", "another divisor", "Change it."
-            ) from None
+            raise self.fault(slot, "A number cannot be divided by 0.", "another divisor", "Change it.") from None
 
     def constant(self, slot: str) -> int:
         return self._constant(slot, self.line.values[slot])
@@ -337,8 +392,12 @@ class Builder:
             if self._kinds_of_names.get(name) != "number":
                 raise self._unknown(slot, name, "number")
             if name in self._told:
-                raise self.fault(slot, f"You know {name} already.", "a number chosen secretly",
-                                 "Leave the line out, or choose the number secretly.")  # fmt: skip
+                raise self.fault(
+                    slot,
+                    f"You know {name} already.",
+                    "a number chosen secretly",
+                    "Leave the line out, or choose the number secretly.",
+                )
             self._told.add(name)
 
     # Choices
@@ -348,8 +407,12 @@ class Builder:
         new: NewNumber = self.line.values[slot]
         low, high = self._evaluator(slot, new.low), self._evaluator(slot, new.high)
         if not names_in(new.low) and not names_in(new.high) and low(()) > high(()):
-            raise self.fault(slot, f"No number is from {low(())} to {high(())}.", "the smaller number first",
-                             "Exchange the two, or widen the range.")  # fmt: skip
+            raise self.fault(
+                slot,
+                f"No number is from {low(())} to {high(())}.",
+                "the smaller number first",
+                "Exchange the two, or widen the range.",
+            )
         self._new_name(slot, new.name, "number")
         cell = self._new_cell(new.name, is_place=False)
         self._cell_of[new.name] = cell
@@ -361,8 +424,9 @@ class Builder:
         """Nobody learns how deep the cut was: from 0 cards to all but one."""
         cell = self._new_cell("cut", is_place=False)
         # A cut of no cards and a cut of all of them leave the same heap: it counts once.
-        self._choose(cell, f"cut in line {self.line.number}", "cards cut", True,
-                     lambda cells: range(max(1, len(cells[place]))))  # fmt: skip
+        self._choose(
+            cell, f"cut in line {self.line.number}", "cards cut", True, lambda cells: range(max(1, len(cells[place])))
+        )
         self._reads.add(cell)
         return lambda cells: int(cells[cell])
 
@@ -376,17 +440,25 @@ class Builder:
         self._keys.add(unique)
         by = PERFORMER if self.performer_acts() else SPECTATOR
         self.instructions.append(
-            Choose(self.line.number, self._rounds, frozenset(self._reads), frozenset({cell}), cell, unique,
-                   label + round_text, by, secret, options)
-        )  # fmt: skip
+            Choose(
+                self.line.number,
+                self._rounds,
+                frozenset(self._reads),
+                frozenset({cell}),
+                cell,
+                unique,
+                label + round_text,
+                by,
+                secret,
+                options,
+            )
+        )
 
     # Places
 
     def lay_pack(self, count: int) -> None:
         if self.pack:
-            raise self._fault_at(
-                self.line, "There is a pack already.", "one pack", "Remove one of the two lines."
-            )
+            raise self._fault_at(self.line, "There is a pack already.", "one pack", "Remove one of the two lines.")
         self.pack = [None] * count
         self._place_cell(DECK)
         self._filled.add(DECK)
@@ -423,9 +495,7 @@ class Builder:
         self._reads.add(source)
         self._touches |= {source, to}
 
-    def enough_cards(
-        self, place: int, count: Callable[[Sequence[Any]], int]
-    ) -> Callable[[Sequence[Any]], int]:
+    def enough_cards(self, place: int, count: Callable[[Sequence[Any]], int]) -> Callable[[Sequence[Any]], int]:
         """The count, checked against what lies there. A slice would clip it silently."""
         within_heap = self.within_heap
 
@@ -448,8 +518,12 @@ class Builder:
         Returns the cell in which the line keeps how many cards it took.
         """
         if source == to:
-            raise self.fault("to", "Cards cannot be counted onto the heap they come from.", "another place",
-                             "Name another place, or leave it out.")  # fmt: skip
+            raise self.fault(
+                "to",
+                "Cards cannot be counted onto the heap they come from.",
+                "another place",
+                "Name another place, or leave it out.",
+            )
         self._deal = Deal(source, to, self._new_cell("cards counted", is_place=False), last)
         self._touches.add(self._deal.counted)
         return self._deal.counted
@@ -461,9 +535,11 @@ class Builder:
 
     def _last_deal(self) -> Deal:
         if self._deal is None:
-            raise self._leans(lambda: self._fault_at(
-                self.line, "No cards have been dealt yet.", "a deal or a count above this line", "Deal first."
-            ))  # fmt: skip
+            raise self._leans(
+                lambda: self._fault_at(
+                    self.line, "No cards have been dealt yet.", "a deal or a count above this line", "Deal first."
+                )
+            )
         return self._deal
 
     # Cards
@@ -509,20 +585,32 @@ class Builder:
 
     # Instructions
 
-    def act(
-        self, run: Callable[[Cells], None], handled: Callable[[Sequence[Any]], int] | None = None
-    ) -> None:
+    def act(self, run: Callable[[Cells], None], handled: Callable[[Sequence[Any]], int] | None = None) -> None:
         self.instructions.append(
-            Act(self.line.number, self._rounds, frozenset(self._reads), frozenset(self._touches), run,
-                handled or (lambda cells: 0))
-        )  # fmt: skip
+            Act(
+                self.line.number,
+                self._rounds,
+                frozenset(self._reads),
+                frozenset(self._touches),
+                run,
+                handled or (lambda cells: 0),
+            )
+        )
 
     def check(self, holds: Callable[[Sequence[Any]], bool], explain: Callable[[Sequence[Any]], str]) -> None:
         text = self.line.text.strip()
         self.instructions.append(
-            Check(self.line.number, self._rounds, frozenset(self._reads), frozenset({FAILED}), len(self.claims), text,
-                  holds, explain)
-        )  # fmt: skip
+            Check(
+                self.line.number,
+                self._rounds,
+                frozenset(self._reads),
+                frozenset({FAILED}),
+                len(self.claims),
+                text,
+                holds,
+                explain,
+            )
+        )
         self.claims.append(text)
 
 

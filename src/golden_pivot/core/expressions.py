@@ -134,9 +134,7 @@ class _Build(Transformer[LarkToken, Expression]):
     def digit_sum(self, _digit: str, _sum: str, _of: str, inner: Expression) -> Expression:
         return DigitSum(inner)
 
-    def extreme(
-        self, which: str, _o: str, left: Expression, _c: str, right: Expression, _e: str
-    ) -> Expression:
+    def extreme(self, which: str, _o: str, left: Expression, _c: str, right: Expression, _e: str) -> Expression:
         return Extreme("min" if which == "min" else "max", left, right)
 
 

@@ -25,9 +25,7 @@ class Fault:
     remedy: str
 
     def __str__(self) -> str:
-        return (
-            f"line {self.line}, column {self.column}: {self.message} Expected {self.expected}. {self.remedy}"
-        )
+        return f"line {self.line}, column {self.column}: {self.message} Expected {self.expected}. {self.remedy}"
 
 
 class BadRoutine(ValueError):

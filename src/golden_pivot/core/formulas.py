@@ -76,8 +76,9 @@ def _written(weights: Sequence[int], names: Sequence[str]) -> str:
     constant, *factors = weights
     ahead = [(f, n) for f, n in zip(factors, names, strict=True) if f > 0]
     behind = [(f, n) for f, n in zip(factors, names, strict=True) if f < 0]
-    pieces: list[tuple[int, str]] = [(1 if f > 0 else -1, n if abs(f) == 1 else f"{abs(f)} * {n}")
-                                     for f, n in (*ahead, *behind)]  # fmt: skip
+    pieces: list[tuple[int, str]] = [
+        (1 if f > 0 else -1, n if abs(f) == 1 else f"{abs(f)} * {n}") for f, n in (*ahead, *behind)
+    ]
     if constant:
         # 21 - n reads better than -n + 21, n - 9 better than -9 + n.
         pieces.insert(

@@ -39,11 +39,7 @@ def runs_text(values: Iterable[int]) -> str:
         else:
             runs.append([value])
     pieces = [
-        str(run[0])
-        if len(run) == 1
-        else f"{run[0]} or {run[1]}"
-        if len(run) == 2
-        else f"{run[0]} to {run[-1]}"
+        str(run[0]) if len(run) == 1 else f"{run[0]} or {run[1]}" if len(run) == 2 else f"{run[0]} to {run[-1]}"
         for run in runs
     ]
     return ", ".join(pieces)
@@ -65,19 +61,14 @@ def region_of(routine: Routine, budget: Budget) -> Region | None:
         return tuple(state[cell] for _, cell in choices)
 
     passing = {point(state) for state in found.ends if not state[FAILED]}
-    failing = {point(state) for state in found.ends if state[FAILED]} | {
-        point(stuck.state) for stuck in found.stuck
-    }
+    failing = {point(state) for state in found.ends if state[FAILED]} | {point(stuck.state) for stuck in found.stuck}
     columns = {
-        key: ({p[i] for p in passing}, {p[i] for p in passing | failing})
-        for i, (key, _) in enumerate(choices)
+        key: ({p[i] for p in passing}, {p[i] for p in passing | failing}) for i, (key, _) in enumerate(choices)
     }
     # A choice that holds with every value it can have need not be named.
     telling = {key: good for key, (good, every) in columns.items() if good != every}
     exact = bool(passing) and _is_product(passing, passing | failing, [key for key, _ in choices], telling)
-    text = " and ".join(
-        f"{key} is {runs_text(v for v in good if v is not None)}" for key, good in telling.items()
-    )
+    text = " and ".join(f"{key} is {runs_text(v for v in good if v is not None)}" for key, good in telling.items())
     return Region(
         text=text if exact else None,
         passing=len(passing),
@@ -87,13 +78,13 @@ def region_of(routine: Routine, budget: Budget) -> Region | None:
 
 
 def _is_product(
-    passing: set[tuple[int | None, ...]], every: set[tuple[int | None, ...]], keys: Sequence[str],
+    passing: set[tuple[int | None, ...]],
+    every: set[tuple[int | None, ...]],
+    keys: Sequence[str],
     telling: Mapping[str, set[int | None]],
-) -> bool:  # fmt: skip
+) -> bool:
     """Whether a path holds exactly when each choice named in `telling` has one of its values."""
     inside = {
-        p
-        for p in every
-        if all(value in telling[key] for key, value in zip(keys, p, strict=True) if key in telling)
+        p for p in every if all(value in telling[key] for key, value in zip(keys, p, strict=True) if key in telling)
     }
     return inside == passing

@@ -90,8 +90,9 @@ def _play(program: Program, faults: tuple[Fault, ...], decide: Any) -> Play:
                     if not options:
                         raise Impossible("there is nothing to choose from")
                     cells[step.cell] = decide(step, options)
-                    decisions.append(Decision(step.key, step.label, step.line, step.by, step.secret, options,
-                                              cells[step.cell]))  # fmt: skip
+                    decisions.append(
+                        Decision(step.key, step.label, step.line, step.by, step.secret, options, cells[step.cell])
+                    )
                 case Act():
                     step.run(cells)
                 case Check():
@@ -112,8 +113,6 @@ def projected(proof: Program, replayed: Program, state: State) -> State:
     Both programs must come from the same routine, and the proof must forget nothing for the two to be equal
     after every line. Faces are dropped, as a proof in which nobody reads them never turns one.
     """
-    token_of = {
-        replayed.tokens[name]: token for name, token in proof.tokens.items() if name in replayed.tokens
-    }
+    token_of = {replayed.tokens[name]: token for name, token in proof.tokens.items() if name in replayed.tokens}
     see = bytes(token_of.get(byte & TOKEN, INDIFFERENT) for byte in range(256))
     return tuple(cell.translate(see) if isinstance(cell, bytes) else cell for cell in state)

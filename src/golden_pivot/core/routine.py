@@ -45,9 +45,7 @@ class Routine:
 
     def first(self, kind: str, slot: str) -> str | None:
         """The words in a slot of the first line of this kind, for what is shown about a routine."""
-        return next(
-            (str(line.values[slot]) for line in self.walk() if line.kind and line.kind.name == kind), None
-        )
+        return next((str(line.values[slot]) for line in self.walk() if line.kind and line.kind.name == kind), None)
 
     @property
     def title(self) -> str | None:

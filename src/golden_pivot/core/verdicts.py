@@ -148,8 +148,14 @@ def _judged(routine: Routine, program: Program, found: Exploration, budget: Budg
 def _never_possible(routine: Routine, found: Exploration) -> Fault:
     stuck = max(found.stuck, key=lambda s: s.line)
     line = next(line for line in routine.walk() if line.number == stuck.line)
-    return Fault(stuck.line, 1, len(line.text) + 1, f"No path gets past this line: {stuck.reason}.",
-                 "something that can be done on at least one path", "Change the numbers or the heap.")  # fmt: skip
+    return Fault(
+        stuck.line,
+        1,
+        len(line.text) + 1,
+        f"No path gets past this line: {stuck.reason}.",
+        "something that can be done on at least one path",
+        "Change the numbers or the heap.",
+    )
 
 
 # With endings claimed, or with paths that cannot be gone
@@ -158,9 +164,7 @@ def _never_possible(routine: Routine, found: Exploration) -> Fault:
 def _claims(program: Program, found: Exploration) -> tuple[Claim, ...]:
     checks = [step for step in program.instructions if isinstance(step, Check)]
     stuck = sum(found.stuck.values())
-    failing = [
-        sum(w for state, w in found.ends.items() if state[FAILED] >> c.claim & 1) + stuck for c in checks
-    ]
+    failing = [sum(w for state, w in found.ends.items() if state[FAILED] >> c.claim & 1) + stuck for c in checks]
     return tuple(Claim(c.line, c.text, not paths, paths) for c, paths in zip(checks, failing, strict=True))
 
 
@@ -258,10 +262,6 @@ def _unclaimed(program: Program, found: Exploration) -> Verdict:
 
 def _rule(landing: Landing, names: Sequence[str], where: dict[tuple[int, ...], tuple[str, int]]) -> Landing:
     places = {place for place, _ in where.values()}
-    formula = (
-        fit(names, [(known, position) for known, (_, position) in where.items()])
-        if len(places) == 1
-        else None
-    )
+    formula = fit(names, [(known, position) for known, (_, position) in where.items()]) if len(places) == 1 else None
     table = tuple(RuleRow(known, *at) for known, at in list(where.items())[:MOST_ROWS])
     return Landing(landing.card, landing.where, tuple(names), table, formula)

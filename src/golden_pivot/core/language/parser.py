@@ -37,8 +37,14 @@ def read_routine(text: str) -> Routine:
     """
     rows = text.splitlines()
     if len(rows) > MAX_LINES:
-        fault = Fault(MAX_LINES + 1, 1, 2, f"The routine has {len(rows)} lines.", f"at most {MAX_LINES} lines",
-                      "Split it into two routines.")  # fmt: skip
+        fault = Fault(
+            MAX_LINES + 1,
+            1,
+            2,
+            f"The routine has {len(rows)} lines.",
+            f"at most {MAX_LINES} lines",
+            "Split it into two routines.",
+        )
         return Routine((), (fault,))
     lines = [_numbered(_read_line(row), number) for number, row in enumerate(rows, start=1)]
     nested = _Nesting(lines).result()
@@ -59,16 +65,20 @@ def _read_line(text: str) -> Line:
     """One line by itself, as line 0."""
     bare = text.strip()
     if len(text) > MAX_COLUMNS:
-        return _unread(text, MAX_COLUMNS, len(text), f"This line has {len(text)} characters.",
-                       f"at most {MAX_COLUMNS} characters", "Split it into two lines.")  # fmt: skip
+        return _unread(
+            text,
+            MAX_COLUMNS,
+            len(text),
+            f"This line has {len(text)} characters.",
+            f"at most {MAX_COLUMNS} characters",
+            "Split it into two lines.",
+        )
     if not bare:
         return Line(0, text, EMPTY)
     if bare.startswith("#"):
         return Line(0, text, REMARK, values={"text": bare[1:].strip()})
     if bare[0] in _QUOTES:
-        return Line(
-            0, text, PATTER, values={"text": bare[1:-1] if bare[1:] and bare[-1] in _QUOTES else bare[1:]}
-        )
+        return Line(0, text, PATTER, values={"text": bare[1:-1] if bare[1:] and bare[-1] in _QUOTES else bare[1:]})
     return _read_sentence(text)
 
 
@@ -124,9 +134,14 @@ def _not_understood(text: str, readings: Sequence[tuple[StepKind, Reading, Match
     if furthest <= subject:
         start, end = (words[furthest].start, words[furthest].end) if furthest < len(words) else (0, len(text))
         guess = _closest(text, list(REGISTRY.values()))
-        return _unread(text, start, end, f"No sentence begins with “{text[: end].strip()}”.",
-                       "a sentence such as those in the list of steps",
-                       f"Perhaps: {guess.example}" if guess else "Type a letter to see the sentences there are.")  # fmt: skip
+        return _unread(
+            text,
+            start,
+            end,
+            f"No sentence begins with “{text[:end].strip()}”.",
+            "a sentence such as those in the list of steps",
+            f"Perhaps: {guess.example}" if guess else "Type a letter to see the sentences there are.",
+        )
     expected = dict.fromkeys(
         miss.expected for _, reading, _ in readings for miss in reading.misses if miss.at == furthest
     )
@@ -180,9 +195,12 @@ class _Nesting:
             if margin < indent:
                 break
             if margin > indent:
-                line = _with_fault(line, "This line is indented, but the line above does not open a block.",
-                                   "the same margin as the line above",
-                                   "Only lines that end with a colon have lines indented under them.")  # fmt: skip
+                line = _with_fault(
+                    line,
+                    "This line is indented, but the line above does not open a block.",
+                    "the same margin as the line above",
+                    "Only lines that end with a colon have lines indented under them.",
+                )
             self.i += 1
             found.append(self._with_body(line, margin, level))
         return tuple(found)
@@ -194,11 +212,19 @@ class _Nesting:
         following = next((row for row in self.lines[self.i :] if row.is_ in (STEP, UNREAD)), None)
         inner = _margin(following.text) if following else 0
         if inner <= margin:
-            return _with_fault(line, "Nothing stands in this block.", "at least one line indented under it",
-                               "Indent the lines that belong to it by two spaces.")  # fmt: skip
+            return _with_fault(
+                line,
+                "Nothing stands in this block.",
+                "at least one line indented under it",
+                "Indent the lines that belong to it by two spaces.",
+            )
         if level + 1 > MAX_NESTING:
-            line = _with_fault(line, "Blocks are nested too deeply here.", f"at most {MAX_NESTING} blocks deep",
-                               "Write some of the lines out one after another.")  # fmt: skip
+            line = _with_fault(
+                line,
+                "Blocks are nested too deeply here.",
+                f"at most {MAX_NESTING} blocks deep",
+                "Write some of the lines out one after another.",
+            )
         return replace(line, body=self._block(inner, level + 1))
 
 

@@ -93,7 +93,8 @@ def _rows_from_json(lines: Sequence[Mapping[str, Any]], level: int) -> Iterator[
             elif "unread" in line:
                 yield margin + str(line["unread"])
             else:
-                yield "" if line["empty"] else ""
+                line["empty"]
+                yield ""
         except (KeyError, TypeError, AttributeError) as error:
             raise ValueError(f"line {number} of the JSON form is not a line of a routine: {error}") from error
 

@@ -74,10 +74,34 @@ class SlotType:
 
 
 ARTICLES = ("the", "a", "an")
-RESERVED = KEYWORDS | set(ARTICLES) | {
-    "spectator", "card", "cards", "top", "bottom", "from", "to", "on", "under", "over", "next", "last",
-    "rest", "and", "or", "their", "each", "in", "with", "is", "times", "as",
-}  # fmt: skip
+RESERVED = (
+    KEYWORDS
+    | set(ARTICLES)
+    | {
+        "spectator",
+        "card",
+        "cards",
+        "top",
+        "bottom",
+        "from",
+        "to",
+        "on",
+        "under",
+        "over",
+        "next",
+        "last",
+        "rest",
+        "and",
+        "or",
+        "their",
+        "each",
+        "in",
+        "with",
+        "is",
+        "times",
+        "as",
+    }
+)
 """Words of the sentences that cannot also be names, so that a sentence has one meaning."""
 
 
@@ -208,9 +232,7 @@ def _at_text(position: Position) -> str:
 
 
 def _spot(words: Sequence[Word], i: int) -> tuple[Spot, int]:
-    expected = (
-        "a card such as the next card, the last card dealt, the top card of deck, or the 5th card of deck"
-    )
+    expected = "a card such as the next card, the last card dealt, the top card of deck, or the 5th card of deck"
     if _text_at(words, i) != "the":
         raise NotHere(i, expected)
     i += 1
@@ -303,13 +325,20 @@ SLOT_TYPES: Mapping[str, SlotType] = {
         SlotType("place", "a place", _place, str, str, str, "deck"),
         SlotType("card", "a card", _card, str, str, str, "FORCE"),
         SlotType("names", "one or more numbers by name", _names, ", ".join, list, tuple, "n"),
-        SlotType("range", "a new number with its range", _range, _range_text, _range_json, _range_from_json,
-                 "n from ? to ?"),
+        SlotType(
+            "range",
+            "a new number with its range",
+            _range,
+            _range_text,
+            _range_json,
+            _range_from_json,
+            "n from ? to ?",
+        ),
         SlotType("position", "a position", _position, _position_text, _position_json, _position_from_json, "?th"),
         SlotType("spot", "a card by where it is", _spot, spot_text, _spot_json, _spot_from_json, "the next card"),
         SlotType("text", "words", _text, str, str, str, "…"),
     )
-}  # fmt: skip
+}
 
 
 def expressions_in(value: Any) -> tuple[Expression, ...]:

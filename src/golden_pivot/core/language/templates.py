@@ -201,9 +201,13 @@ class Reading:
                 return self._slot(elements, name, type_name, i, values, spans)
 
     def _words(
-        self, elements: tuple[Element, ...], phrase: tuple[str, ...], i: int, values: dict[str, Any],
+        self,
+        elements: tuple[Element, ...],
+        phrase: tuple[str, ...],
+        i: int,
+        values: dict[str, Any],
         spans: tuple[Span, ...],
-    ) -> Match | None:  # fmt: skip
+    ) -> Match | None:
         j = self._follow(phrase, i)
         if j < 0:
             at = -j - 1
@@ -212,9 +216,14 @@ class Reading:
         return self._from(elements[1:], j, values, spans)
 
     def _any(
-        self, elements: tuple[Element, ...], options: tuple[tuple[str, ...], ...], name: str | None, i: int,
-        values: dict[str, Any], spans: tuple[Span, ...],
-    ) -> Match | None:  # fmt: skip
+        self,
+        elements: tuple[Element, ...],
+        options: tuple[tuple[str, ...], ...],
+        name: str | None,
+        i: int,
+        values: dict[str, Any],
+        spans: tuple[Span, ...],
+    ) -> Match | None:
         for phrase in options:
             kept = values if name is None else values | {name: " ".join(phrase)}
             placed = spans
@@ -226,9 +235,14 @@ class Reading:
         return None
 
     def _slot(
-        self, elements: tuple[Element, ...], name: str, type_name: str, i: int, values: dict[str, Any],
+        self,
+        elements: tuple[Element, ...],
+        name: str,
+        type_name: str,
+        i: int,
+        values: dict[str, Any],
         spans: tuple[Span, ...],
-    ) -> Match | None:  # fmt: skip
+    ) -> Match | None:
         if type_name == "text":
             if i >= len(self.words):
                 self._miss(i, "some words", elements)

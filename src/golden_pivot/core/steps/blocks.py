@@ -26,8 +26,11 @@ def put_heap(b: Builder) -> None:
     b.act(run)
 
 
-@step("{who} {secretly?secretly} cut+s {place:place}[ at {depth:number}[, {choice:range},]] and complete+s the cut",
-      family="Blocks", example="Spectator cuts deck and completes the cut")  # fmt: skip
+@step(
+    "{who} {secretly?secretly} cut+s {place:place}[ at {depth:number}[, {choice:range},]] and complete+s the cut",
+    family="Blocks",
+    example="Spectator cuts deck and completes the cut",
+)
 def cut(b: Builder) -> None:
     """The top part of a heap goes to the bottom, as it lies.
 
@@ -47,8 +50,11 @@ def cut(b: Builder) -> None:
     b.act(run)
 
 
-@step("{who} turn+s over the top {count:number} {#count} of {place:place} as a block", family="Blocks",
-      example="Turn over the top 4 cards of deck as a block")  # fmt: skip
+@step(
+    "{who} turn+s over the top {count:number} {#count} of {place:place} as a block",
+    family="Blocks",
+    example="Turn over the top 4 cards of deck as a block",
+)
 def turn_block(b: Builder) -> None:
     """The top cards are lifted together and turned over together: their order reverses, every face flips."""
     count, place = b.number("count"), b.source("place")

@@ -18,8 +18,6 @@ def repeat(b: Builder) -> None:
     """
     times = b.constant("times")
     if times < 1:
-        raise b.fault(
-            "times", f"Nothing can be done {times} times.", "1 or more", "Change it, or remove the block."
-        )
+        raise b.fault("times", f"Nothing can be done {times} times.", "1 or more", "Change it, or remove the block.")
     for turn in range(1, times + 1):
         b.body(turn)

@@ -11,8 +11,11 @@ if TYPE_CHECKING:
     from ..builder import Builder
 
 
-@step("{who} deal+s {count:number} {#count} from {from:place}[ to {to:place}]", family="Counting",
-      example="Deal 10 cards from deck to table")  # fmt: skip
+@step(
+    "{who} deal+s {count:number} {#count} from {from:place}[ to {to:place}]",
+    family="Counting",
+    example="Deal 10 cards from deck to table",
+)
 def deal(b: Builder) -> None:
     """Cards go one at a time from the top of a heap, each onto the last, so that their order reverses.
 
@@ -32,8 +35,11 @@ def deal(b: Builder) -> None:
     b.act(run, handled=count)
 
 
-@step("{who} count+s {count:number} {#count} from {from:place}[ to {to:place}], each under the last",
-      family="Counting", example="Count 10 cards from deck to table, each under the last")  # fmt: skip
+@step(
+    "{who} count+s {count:number} {#count} from {from:place}[ to {to:place}], each under the last",
+    family="Counting",
+    example="Count 10 cards from deck to table, each under the last",
+)
 def count_under(b: Builder) -> None:
     """Cards go one at a time from the top of a heap, each beneath the last, so that their order is kept.
 
@@ -53,8 +59,11 @@ def count_under(b: Builder) -> None:
     b.act(run, handled=count)
 
 
-@step("{who} put+s the dealt cards {where=back on top|underneath}", family="Counting",
-      example="Put the dealt cards back on top")  # fmt: skip
+@step(
+    "{who} put+s the dealt cards {where=back on top|underneath}",
+    family="Counting",
+    example="Put the dealt cards back on top",
+)
 def put_dealt(b: Builder) -> None:
     """The heap that was just dealt goes back, as it lies, onto or under the heap it was dealt from."""
     source, dealt = b.last_deal()

@@ -12,8 +12,12 @@ if TYPE_CHECKING:
     from ..builder import Builder
 
 
-@step("Ends with: {spot:spot} is {card:card}", family="Endings", phase=ENDING,
-      example="Ends with: the last card dealt is FORCE")  # fmt: skip
+@step(
+    "Ends with: {spot:spot} is {card:card}",
+    family="Endings",
+    phase=ENDING,
+    example="Ends with: the last card dealt is FORCE",
+)
 def ends_with(b: Builder) -> None:
     """A claim: on every path this card lies there. *The last card dealt* ends a count, *the next card* follows it.
 

@@ -10,8 +10,11 @@ if TYPE_CHECKING:
     from ..builder import Builder
 
 
-@step("Spectator {secretly?secretly} {verb=names|chooses|thinks of} a number {number:range}", family="Choices",
-      example="Spectator names a number n from 20 to 29")  # fmt: skip
+@step(
+    "Spectator {secretly?secretly} {verb=names|chooses|thinks of} a number {number:range}",
+    family="Choices",
+    example="Spectator names a number n from 20 to 29",
+)
 def choose_number(b: Builder) -> None:
     """The spectator decides on a whole number, anything from the first to the second, both included.
 

@@ -11,8 +11,12 @@ if TYPE_CHECKING:
     from ..builder import Builder
 
 
-@step("Pack: {count:number} {#count}[, {order=any order}]", family="Set-up", phase=SETUP,
-      example="Pack: 52 cards, any order")  # fmt: skip
+@step(
+    "Pack: {count:number} {#count}[, {order=any order}]",
+    family="Set-up",
+    phase=SETUP,
+    example="Pack: 52 cards, any order",
+)
 def pack(b: Builder) -> None:
     """The cards in play, as the heap called deck, face down. Every routine begins with its pack.
 
@@ -21,8 +25,12 @@ def pack(b: Builder) -> None:
     """
     count = b.constant("count")
     if not 1 <= count <= MAX_CARDS:
-        raise b.fault("count", f"A pack of {count} cards cannot be played.", f"from 1 to {MAX_CARDS} cards",
-                      "Two packs with their jokers make 108.")  # fmt: skip
+        raise b.fault(
+            "count",
+            f"A pack of {count} cards cannot be played.",
+            f"from 1 to {MAX_CARDS} cards",
+            "Two packs with their jokers make 108.",
+        )
     b.lay_pack(count)
 
 
@@ -40,10 +48,18 @@ def place_card(b: Builder) -> None:
     at, end = b.constant_position("position")
     size = len(b.pack)
     if not 1 <= at <= size:
-        raise b.fault("position", f"The pack has {size} cards and no position {at}.", f"a position from 1 to {size}",
-                      "Change the position or the size of the pack.")  # fmt: skip
+        raise b.fault(
+            "position",
+            f"The pack has {size} cards and no position {at}.",
+            f"a position from 1 to {size}",
+            "Change the position or the size of the pack.",
+        )
     index = at - 1 if end == "top" else size - at
     if (there := b.pack[index]) is not None:
-        raise b.fault("position", f"{there} already lies there.", "a position that is still free",
-                      "Give one of the two cards another place.")  # fmt: skip
+        raise b.fault(
+            "position",
+            f"{there} already lies there.",
+            "a position that is still free",
+            "Give one of the two cards another place.",
+        )
     b.pack[index] = b.new_card("card")

@@ -1,0 +1,125 @@
+"""Random routines: the prover, the replay and the reference interpreter must agree on everything they share."""
+
+from __future__ import annotations
+
+from collections import Counter
+
+from hypothesis import HealthCheck, event, given, settings
+from hypothesis import strategies as st
+
+from golden_pivot.core.budget import Budget
+from golden_pivot.core.builder import REPLAY, Purpose, compile_routine
+from golden_pivot.core.cards import FACE_UP, TOKEN
+from golden_pivot.core.explorer import explore
+from golden_pivot.core.faults import BadRoutine
+from golden_pivot.core.language.parser import read_routine
+from golden_pivot.core.language.printer import routine_json
+from golden_pivot.core.program import FAILED, Program, State
+from golden_pivot.core.replay import play, play_path, projected
+from golden_pivot.core.steps import REGISTRY
+from golden_pivot.core.verdicts import PROVED, REFUTED, prove
+from tests.reference import MEANINGS, every_path
+from tests.strategies import routines
+
+MANY = settings(max_examples=150, deadline=None, suppress_health_check=list(HealthCheck))
+
+
+def seen(program: Program, state: State) -> dict[str, tuple[tuple[int, bool], ...]]:
+    """Places with cards on them, as the reference writes them down: (number of the card, face up)."""
+    return {
+        name: tuple((byte & TOKEN, byte >= FACE_UP) for byte in state[index])
+        for index, name in program.places()
+        if state[index]
+    }
+
+
+def test_every_kind_of_step_has_a_reference_meaning() -> None:
+    assert set(MEANINGS) == set(REGISTRY)
+
+
+@MANY
+@given(routines())
+def test_prover_and_reference_agree_on_every_path(text: str) -> None:
+    routine = read_routine(text)
+    assert not routine.faults, routine.faults
+    paths = list(every_path(routine_json(routine)))
+    try:
+        verdict = prove(routine)
+    except BadRoutine:
+        assert all(path.stuck for path in paths)
+        event("no path gets through")
+        return
+    event(verdict.verdict)
+    assert verdict.paths == len(paths)
+    failing = [path for path in paths if path.fails]
+    assert verdict.failing_paths == len(failing)
+    if failing:
+        least = min(failing, key=lambda path: (len(path.taken), path.taken))
+        assert verdict.verdict == REFUTED and verdict.counterexample
+        told = play_path(routine, least.taken)
+        assert dict(verdict.counterexample.choices) == told.choices
+        # Told on a real pack: the path fails there as well, and the sentence says why.
+        assert told.failures and bool(told.stuck_at) == least.stuck
+    elif paths[0].table.claims:
+        assert verdict.verdict == PROVED
+    if verdict.landing and not any(path.stuck for path in paths):
+        ends: Counter[tuple[str, int]] = Counter()
+        for path in paths:
+            ends.update(
+                (name, at) for name, heap in path.table.heaps.items() for at, card in enumerate(heap, start=1)
+                if card.name == verdict.landing.card
+            )  # fmt: skip
+        assert {(w.place, w.position): w.paths for w in verdict.landing.where} == dict(ends)
+
+
+@MANY
+@given(routines())
+def test_every_card_and_face_agrees_with_the_reference(text: str) -> None:
+    """With a token for every card, the explorer's end states are exactly the reference's tables, faces included."""
+    routine = read_routine(text)
+    program = compile_routine(routine, REPLAY)
+    found = explore(program, Budget())
+    paths = list(every_path(routine_json(routine)))
+    ours = Counter({(str(sorted(seen(program, s).items())), s[FAILED]): 0 for s in found.ends})
+    for state, weight in found.ends.items():
+        ours[str(sorted(seen(program, state).items())), state[FAILED]] += weight
+    theirs: Counter[tuple[str, int]] = Counter()
+    for path in paths:
+        if not path.stuck:
+            mask = sum(1 << i for i, holds in enumerate(path.table.claims) if not holds)
+            theirs[str(sorted(path.table.snapshot().items())), mask] += 1
+    assert ours == theirs
+    assert sum(found.stuck.values()) == sum(path.stuck for path in paths)
+
+
+@MANY
+@given(routines(), st.integers(0, 10**6))
+def test_replay_agrees_line_by_line_with_reference_and_prover(text: str, seed: int) -> None:
+    routine = read_routine(text)
+    played = play(routine, seed=seed)
+    taken = tuple(decision.options.index(decision.value) for decision in played.decisions)
+    paths = {path.taken: path for path in every_path(routine_json(routine))}
+    path = paths[taken]
+    assert path.stuck == bool(played.stuck_at)
+    # The last frame of a line, against the reference's table after that line.
+    tables = [seen(played.program, frame.state) for frame in played.frames]
+    for table in filter(None, path.table.log):
+        while tables and tables[0] != table:
+            tables.pop(0)
+        assert tables, f"the replay never shows {table}"
+    # What the prover holds possible after an instruction includes what the replay shows there.
+    forgets_nothing = Purpose(forget_places=False, forget_numbers=False)
+    proof = compile_routine(routine, forgets_nothing)
+    layers: list[set[State]] = []
+    explore(proof, Budget(), watch=lambda _, layer: layers.append(set(layer)))
+    for frame, layer in zip(played.frames[1:], layers, strict=False):
+        assert projected(proof, played.program, frame.state) in layer
+
+
+@MANY
+@given(routines(), st.integers(0, 10**6))
+def test_choices_named_to_the_replay_are_the_ones_it_plays(text: str, seed: int) -> None:
+    routine = read_routine(text)
+    drawn = play(routine, seed=seed)
+    again = play(routine, drawn.choices)
+    assert [frame.state for frame in again.frames] == [frame.state for frame in drawn.frames]
