@@ -195,8 +195,8 @@ def nothing(t: Table, s: dict[str, Any]) -> None:
 MEANINGS: dict[str, Callable[[Table, dict[str, Any]], None]] = {
     f.__name__: f
     for f in (
-        pack, place_card, choose_number, deal, count_under, put_dealt, drop_rest, put_heap, cut, turn_block, turn_over,
-        repeat, ends_with,
+        pack, place_card, choose_number, deal, count_under, put_dealt, drop_rest, put_heap, cut, turn_block,
+        turn_over, repeat, ends_with,
     )
 } | dict.fromkeys(("title", "note", "tell"), nothing)  # fmt: skip
 

@@ -118,7 +118,9 @@ class _Writer:
                 if self.pick(True, False):
                     say(f"Spectator {'secretly ' if secret else ''}{verb} a number {span}")
                 else:
-                    say(f"Spectator {'secretly ' if secret else ''}cuts {source} at {name}, {span}, and completes the cut")
+                    say(
+                        f"Spectator {'secretly ' if secret else ''}cuts {source} at {name}, {span}, and completes the cut"
+                    )
                 (self.secret if secret else self.told).append(name)
 
     def ending(self, card: str) -> None:

@@ -35,7 +35,7 @@ def read_routine(text: str) -> Routine:
 
     Limits: 500 lines of 500 characters, blocks 8 deep, expressions 20 deep, numbers to 1,000,000.
     """
-    rows = text.splitlines()
+    rows = lines_of(text)
     if len(rows) > MAX_LINES:
         fault = Fault(
             MAX_LINES + 1,
@@ -50,6 +50,12 @@ def read_routine(text: str) -> Routine:
     nested = _Nesting(lines).result()
     faults = tuple(fault for line in _flat(nested) for fault in line.faults)
     return Routine(nested, faults)
+
+
+def lines_of(text: str) -> list[str]:
+    """The lines of a text, whichever line breaks it has. A break at the very end begins no new line."""
+    rows = text.replace("\r\n", "\n").replace("\r", "\n").split("\n")
+    return rows[:-1] if rows[-1] == "" else rows
 
 
 def _flat(lines: Sequence[Line]) -> list[Line]:

@@ -186,7 +186,8 @@ class Reading:
                 verb = stem + ending if values.get("who", SPECTATOR) == SPECTATOR else stem
                 return self._words(elements, (verb,), i, values, spans)
             case Cards():
-                options: tuple[tuple[str, ...], ...] = (("cards",), ("card",))
+                one = i < len(self.words) and self.words[i].lower == "card"
+                options: tuple[tuple[str, ...], ...] = (("card",),) if one else (("cards",),)
                 return self._any(elements, options, None, i, values, spans)
             case Phrases(options, name):
                 return self._any(elements, options, name, i, values, spans)
@@ -295,12 +296,18 @@ def sentence_of(elements: Sequence[Element], values: Mapping[str, Any]) -> str:
 
 
 def outline(elements: Sequence[Element], fresh: Mapping[str, str], who: str = PERFORMER) -> str:
-    """What is left to write of a sentence, optional parts left out, slots filled with `fresh` by slot type."""
+    """What is left to write of a sentence, optional parts left out, slots filled with `fresh` by slot type.
+
+    Where cards go from one place to another, the first is `other place` and the second `place`.
+    """
     words: list[str] = []
+    places = sum(isinstance(element, Slot) and element.type == "place" for element in elements)
     for element in elements:
         match element:
             case Slot(_, type_name):
-                words.append(fresh.get(type_name, SLOT_TYPES[type_name].fresh))
+                other = type_name == "place" and places > 1
+                places -= other
+                words.append(fresh.get("other place" if other else type_name, SLOT_TYPES[type_name].fresh))
             case Phrases(options, _):
                 words.append(" ".join(options[0]))
             case Verb(stem, ending):

@@ -1,0 +1,64 @@
+"""The application: API under /api, the built front end everywhere else."""
+
+from __future__ import annotations
+
+from collections.abc import AsyncIterator
+from contextlib import asynccontextmanager
+from pathlib import Path
+
+from fastapi import FastAPI
+from fastapi.responses import FileResponse, PlainTextResponse, Response
+from starlette.exceptions import HTTPException
+
+from .. import __version__
+from ..jobs import Jobs
+from ..store import Database, Shelf
+from .errors import install_error_handlers
+from .guard import Guard
+from .models import ErrorOut
+from .routes import router
+
+WEB = Path(__file__).parents[3] / "web" / "dist"
+
+
+def create_app(database: Database, web: Path = WEB) -> FastAPI:
+    """The server over this shelf. Worker processes start and end with the application's lifespan."""
+
+    @asynccontextmanager
+    async def lifespan(app: FastAPI) -> AsyncIterator[None]:
+        app.state.jobs = Jobs()
+        yield
+        app.state.jobs.close()
+        database.close()
+
+    app = FastAPI(
+        title="Golden Pivot",
+        version=__version__,
+        lifespan=lifespan,
+        openapi_url="/api/openapi.json",
+        docs_url=None,
+        redoc_url=None,
+        responses={"4XX": {"model": ErrorOut}},
+    )
+    app.state.shelf = Shelf(database)
+    app.add_middleware(Guard)
+    install_error_handlers(app)
+    app.include_router(router)
+
+    @app.get("/api/{rest:path}", include_in_schema=False)
+    async def no_such_address(rest: str) -> Response:
+        raise HTTPException(404, f"There is nothing at /api/{rest}.")
+
+    @app.get("/{path:path}", include_in_schema=False)
+    async def front_end(path: str) -> Response:
+        """A file of the front end, or its page, which knows all other addresses itself."""
+        file = (web / path).resolve()
+        if path and file.is_file() and file.is_relative_to(web.resolve()):
+            cached = "public, max-age=31536000, immutable" if path.startswith("assets/") else "no-cache"
+            return FileResponse(file, headers={"cache-control": cached})
+        page = web / "index.html"
+        if not page.is_file():
+            return PlainTextResponse("The front end is not built yet. Run: make setup", 503)
+        return FileResponse(page, headers={"cache-control": "no-cache"})
+
+    return app

@@ -1,0 +1,273 @@
+"""Shapes of requests and replies. Values of the core are converted explicitly, never handed out as they are."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field
+
+
+def _storable(text: str) -> str:
+    """Half a surrogate pair is legal in JSON but is no text."""
+    try:
+        text.encode()
+    except UnicodeEncodeError:
+        raise ValueError("text that can be written as UTF-8") from None
+    return text
+
+
+Text = Annotated[str, AfterValidator(_storable)]
+
+
+class Shape(BaseModel):
+    model_config = ConfigDict(extra="forbid", populate_by_name=True)
+
+
+class FaultOut(Shape):
+    line: int
+    column: int
+    end: int
+    message: str
+    expected: str
+    remedy: str
+
+
+class ErrorOut(Shape):
+    """The one shape of every error."""
+
+    message: str
+    where: str
+    expected: str
+    remedy: str
+
+
+class Health(Shape):
+    status: Literal["ok"] = "ok"
+    version: str
+
+
+class StepKindOut(Shape):
+    name: str
+    family: str
+    phase: str
+    sentence: str
+    summary: str
+    notes: str
+    example: str
+    spectator: bool = Field(description="whether the spectator can be its subject as well")
+
+
+class RoutineOut(Shape):
+    id: int
+    title: str
+    note: str | None
+    text: str
+    revision: int
+    created_at: str
+    changed_at: str
+
+
+class NewRoutine(Shape):
+    text: Text
+
+
+class SaveRoutine(Shape):
+    text: Text
+    revision: int
+
+
+class VersionOut(Shape):
+    number: int
+    name: str
+    text: str
+    created_at: str
+
+
+class NewVersion(Shape):
+    name: Text = Field(min_length=1, max_length=200)
+
+
+class RestoreVersion(Shape):
+    revision: int
+
+
+class Settings(Shape):
+    """What the user can set; each has a default until then."""
+
+    scheme: Literal["light", "dark", "auto"] = "auto"
+    motion: bool = True
+    reckoning_seconds: float = Field(default=2.0, ge=0, le=60)
+
+
+class TextIn(Shape):
+    text: Text
+
+
+class SlotOut(Shape):
+    name: str
+    type: str
+    start: int = Field(description="column, from 0")
+    end: int
+
+
+class SheetLine(Shape):
+    number: int
+    is_: str = Field(alias="is")
+    step: str | None
+    phase: str | None
+    spectator: bool
+    knowledge: Literal["secret", "told"] | None
+    level: int
+    slots: list[SlotOut]
+    faults: list[FaultOut]
+
+
+class SheetOut(Shape):
+    title: str | None
+    note: str | None
+    lines: list[SheetLine]
+    faults: list[FaultOut]
+
+
+class SuggestIn(Shape):
+    text: Text
+    line: int = Field(ge=1, description="line of the cursor, from 1")
+    column: int = Field(ge=0, description="characters before the cursor in that line")
+
+
+class SuggestionOut(Shape):
+    text: str
+    family: str
+    summary: str
+
+
+class ProveIn(Shape):
+    text: Text
+    job: str = Field(max_length=64, description="a name by which this request can be cancelled")
+    lane: Literal["interactive", "long"] = "interactive"
+
+
+class WhereOut(Shape):
+    place: str
+    position: int
+    paths: int
+
+
+class RuleRowOut(Shape):
+    known: list[int]
+    place: str
+    position: int
+
+
+class LandingOut(Shape):
+    card: str
+    text: str
+    where: list[WhereOut]
+    known: list[str]
+    formula: str | None
+    table: list[RuleRowOut]
+
+
+class ClaimOut(Shape):
+    line: int
+    text: str
+    holds: bool
+    failing_paths: int
+
+
+class CounterexampleOut(Shape):
+    choices: dict[str, int]
+    labels: list[str]
+    sentence: str
+    stuck_at: int | None
+
+
+class RegionOut(Shape):
+    text: str | None
+    passing: int
+    paths: int
+    values: dict[str, list[int]]
+
+
+class VerdictOut(Shape):
+    verdict: Literal["proved", "refuted", "unsettled", "fixed", "rule", "one-of", "lost"]
+    headline: str
+    landing: LandingOut | None
+    claims: list[ClaimOut]
+    paths: int | None
+    failing_paths: int
+    states_widest: int
+    transitions: int
+    covers_every_order: bool
+    seconds: float
+    counterexample: CounterexampleOut | None
+    holds_when: RegionOut | None
+    assumed: list[str]
+    limit: str | None
+
+
+class LedgerPlace(Shape):
+    place: str
+    positions: list[int]
+
+
+class LedgerEntry(Shape):
+    line: int
+    round: list[int]
+    text: str
+    sure: bool
+    where: list[LedgerPlace]
+
+
+class ProofOut(Shape):
+    verdict: VerdictOut | None = Field(description="null while the text has faults")
+    faults: list[FaultOut]
+    ledger: list[LedgerEntry]
+
+
+class PlayIn(Shape):
+    text: Text
+    job: str = Field(max_length=64)
+    choices: dict[str, int] = Field(default_factory=dict)
+    seed: int | None = None
+    worst: bool = False
+
+
+class PlaceOut(Shape):
+    name: str
+    cards: list[int] = Field(description="top first; 128 is added to a card that lies face up")
+
+
+class FrameOut(Shape):
+    line: int
+    round: list[int]
+    places: list[PlaceOut]
+    numbers: dict[str, int]
+
+
+class DecisionOut(Shape):
+    key: str
+    label: str
+    line: int
+    by: str
+    secret: bool
+    options: list[int]
+    value: int
+
+
+class PlayOut(Shape):
+    names: dict[str, str]
+    target: int | None
+    frames: list[FrameOut]
+    decisions: list[DecisionOut]
+    failures: list[str]
+    stuck_at: int | None
+    faults: list[FaultOut]
+
+
+class JobOut(Shape):
+    progress: str
+
+
+class Done(Shape):
+    done: bool

@@ -1,0 +1,184 @@
+"""Routes: each reads its request, calls one function, shapes the reply."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from fastapi import APIRouter, Depends, Request
+
+from .. import __version__
+from ..core.language.parser import has_subject, read_routine
+from ..core.language.suggest import suggestions
+from ..core.report import fault_json, sheet_json
+from ..core.steps import REGISTRY
+from ..jobs import Jobs
+from ..store import Routine, Shelf, Unknown, Version
+from . import models as m
+
+router = APIRouter(prefix="/api")
+
+
+def _shelf(request: Request) -> Shelf:
+    shelf: Shelf = request.app.state.shelf
+    return shelf
+
+
+def _jobs(request: Request) -> Jobs:
+    jobs: Jobs = request.app.state.jobs
+    return jobs
+
+
+ShelfIn = Annotated[Shelf, Depends(_shelf)]
+JobsIn = Annotated[Jobs, Depends(_jobs)]
+
+
+def routine_out(routine: Routine) -> m.RoutineOut:
+    read = read_routine(routine.text)
+    return m.RoutineOut(
+        id=routine.id,
+        title=read.title or "Untitled",
+        note=read.first("note", "note"),
+        text=routine.text,
+        revision=routine.revision,
+        created_at=routine.created_at,
+        changed_at=routine.changed_at,
+    )
+
+
+def _version_out(version: Version) -> m.VersionOut:
+    return m.VersionOut(number=version.number, name=version.name, text=version.text, created_at=version.created_at)
+
+
+@router.get("/health")
+async def health() -> m.Health:
+    return m.Health(version=__version__)
+
+
+@router.get("/language")
+def language() -> list[m.StepKindOut]:
+    """Every kind of step, in the order of the palette."""
+    return [
+        m.StepKindOut(
+            name=kind.name,
+            family=kind.family,
+            phase=kind.phase,
+            sentence=kind.sentence,
+            summary=kind.summary,
+            notes=kind.notes,
+            example=kind.example,
+            spectator=has_subject(kind),
+        )
+        for kind in REGISTRY.values()
+    ]
+
+
+# The shelf
+
+
+@router.get("/routines")
+def list_routines(shelf: ShelfIn) -> list[m.RoutineOut]:
+    return [routine_out(routine) for routine in shelf.routines()]
+
+
+@router.post("/routines", status_code=201)
+def add_routine(new: m.NewRoutine, shelf: ShelfIn) -> m.RoutineOut:
+    return routine_out(shelf.add(new.text))
+
+
+@router.get("/routines/{routine_id}")
+def get_routine(routine_id: int, shelf: ShelfIn) -> m.RoutineOut:
+    return routine_out(shelf.routine(routine_id))
+
+
+@router.put("/routines/{routine_id}")
+def save_routine(routine_id: int, save: m.SaveRoutine, shelf: ShelfIn) -> m.RoutineOut:
+    """409 with the shelf's text when someone else has saved since `revision`."""
+    return routine_out(shelf.save(routine_id, save.text, save.revision))
+
+
+@router.delete("/routines/{routine_id}")
+def remove_routine(routine_id: int, shelf: ShelfIn) -> m.Done:
+    shelf.remove(routine_id)
+    return m.Done(done=True)
+
+
+@router.post("/routines/{routine_id}/bring-back")
+def bring_back_routine(routine_id: int, shelf: ShelfIn) -> m.RoutineOut:
+    return routine_out(shelf.bring_back(routine_id))
+
+
+@router.get("/routines/{routine_id}/versions")
+def list_versions(routine_id: int, shelf: ShelfIn) -> list[m.VersionOut]:
+    return [_version_out(version) for version in shelf.versions(routine_id)]
+
+
+@router.post("/routines/{routine_id}/versions", status_code=201)
+def keep_version(routine_id: int, new: m.NewVersion, shelf: ShelfIn) -> m.VersionOut:
+    return _version_out(shelf.keep_version(routine_id, new.name))
+
+
+@router.post("/routines/{routine_id}/versions/{number}/restore")
+def restore_version(routine_id: int, number: int, at: m.RestoreVersion, shelf: ShelfIn) -> m.RoutineOut:
+    return routine_out(shelf.restore_version(routine_id, number, at.revision))
+
+
+@router.get("/settings")
+def get_settings(shelf: ShelfIn) -> m.Settings:
+    known = {name: value for name, value in shelf.settings().items() if name in m.Settings.model_fields}
+    return m.Settings(**known)
+
+
+@router.put("/settings")
+def change_settings(settings: m.Settings, shelf: ShelfIn) -> m.Settings:
+    shelf.change_settings(settings.model_dump())
+    return settings
+
+
+# The bench
+
+
+@router.post("/read")
+def read(text: m.TextIn) -> m.SheetOut:
+    """How the text reads, line by line, without proving anything."""
+    routine = read_routine(text.text)
+    return m.SheetOut(
+        title=routine.title,
+        note=routine.first("note", "note"),
+        lines=[m.SheetLine.model_validate(line) for line in sheet_json(routine)],
+        faults=[m.FaultOut(**fault_json(fault)) for fault in routine.faults],
+    )
+
+
+@router.post("/suggest")
+def suggest(at: m.SuggestIn) -> list[m.SuggestionOut]:
+    """How the line at the cursor could go on; each suggestion is the whole line, without its margin."""
+    rows = at.text.split("\n")
+    typed = rows[at.line - 1][: at.column].lstrip() if at.line <= len(rows) else ""
+    found = suggestions(typed, read_routine(at.text), at.line)
+    return [m.SuggestionOut(text=s.text, family=s.family, summary=s.summary) for s in found]
+
+
+@router.post("/prove")
+async def prove(request: m.ProveIn, jobs: JobsIn) -> m.ProofOut:
+    """The verdict over every path, with the ledger. 409 when a newer text took its place, 410 when cancelled."""
+    return m.ProofOut.model_validate(await jobs.run(request.lane, request.job, "prove", {"text": request.text}))
+
+
+@router.post("/play")
+async def play(request: m.PlayIn, jobs: JobsIn) -> m.PlayOut:
+    """One path, with the table after every line."""
+    asked = request.model_dump(exclude={"job"})
+    return m.PlayOut.model_validate(await jobs.run("long", request.job, "play", asked))
+
+
+@router.get("/jobs/{name}")
+async def job_progress(name: str, jobs: JobsIn) -> m.JobOut:
+    progress = jobs.progress(name)
+    if progress is None:
+        raise Unknown("there is no such search")
+    return m.JobOut(progress=progress)
+
+
+@router.post("/jobs/{name}/cancel")
+async def cancel_job(name: str, jobs: JobsIn) -> m.Done:
+    return m.Done(done=jobs.cancel(name))

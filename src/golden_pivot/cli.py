@@ -1,0 +1,163 @@
+"""The command line: a thin door to the core and the shelf.
+
+`prove` exits 0 for proved, fixed and rule; 1 for refuted, one-of and lost; 2 for bad input, told on standard
+error with line, column and remedy; 3 for unsettled.
+"""
+
+from __future__ import annotations
+
+import json
+import os
+import sqlite3
+import sys
+from pathlib import Path
+from typing import Annotated
+
+import typer
+
+from . import demo
+from .core.budget import Budget
+from .core.faults import BadRoutine
+from .core.language.parser import read_routine
+from .core.report import fault_json, verdict_json
+from .core.verdicts import Verdict, prove
+from .store import Database, NewerDatabase, Shelf
+
+EXIT_CODES = {"proved": 0, "fixed": 0, "rule": 0, "refuted": 1, "one-of": 1, "lost": 1, "unsettled": 3}
+BAD_INPUT = 2
+
+app = typer.Typer(no_args_is_help=True, add_completion=False, help="A bench for self-working card routines.")
+
+AsJson = Annotated[bool, typer.Option("--json", help="Answer in JSON.")]
+DataFile = Annotated[Path | None, typer.Option("--data", help="The shelf's file. Default: in your data folder.")]
+
+
+def _default_data() -> Path:
+    base = os.environ.get("XDG_DATA_HOME") or Path.home() / ".local" / "share"
+    return Path(base) / "golden-pivot" / "shelf.sqlite3"
+
+
+def _refuse(message: str) -> typer.Exit:
+    typer.echo(message, err=True)
+    return typer.Exit(BAD_INPUT)
+
+
+@app.command()
+def serve(
+    demo_shelf: Annotated[bool, typer.Option("--demo", help="Put the demo routines on the shelf, once.")] = False,
+    data: DataFile = None,
+    port: Annotated[int, typer.Option(help="0 takes any free port.")] = 8737,
+) -> None:
+    """Serve the bench on this machine only, and print its address."""
+    import socket
+
+    import uvicorn
+
+    from .api.app import create_app
+
+    try:
+        database = Database(data or _default_data())
+    except (NewerDatabase, sqlite3.Error, OSError) as error:
+        raise _refuse(f"The shelf cannot be opened: {error}.") from error
+    if demo_shelf:
+        Shelf(database).seed_once("demo shelf", [demo.demo_text(name) for name in demo.demo_names()])
+    listener = socket.socket(socket.AF_INET, socket.SOCK_STREAM)
+    listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+    try:
+        listener.bind(("127.0.0.1", port))
+    except OSError as error:
+        raise _refuse(f"Port {port} is taken: {error}. Choose another with --port.") from error
+    listener.listen(128)
+    typer.echo(f"Golden Pivot is at http://127.0.0.1:{listener.getsockname()[1]}  (Ctrl+C ends it)")
+    sys.stdout.flush()
+    config = uvicorn.Config(create_app(database), log_level="warning", access_log=False)
+    uvicorn.Server(config).run(sockets=[listener])
+
+
+@app.command("list")
+def list_routines(data: DataFile = None, as_json: AsJson = False) -> None:
+    """The routines on the shelf and in the demo programme."""
+    rows = [{"name": f"demo:{name}", "title": _title(demo.demo_text(name))} for name in demo.demo_names()]
+    path = data or _default_data()
+    if path.exists():
+        shelf = Shelf(Database(path, read_only=True))
+        rows += [{"name": f"shelf:{routine.id}", "title": _title(routine.text)} for routine in shelf.routines()]
+    elif data:
+        raise _refuse(f"There is no shelf at {data}.")
+    if as_json:
+        typer.echo(json.dumps(rows, ensure_ascii=False, indent=2))
+    else:
+        for row in rows:
+            typer.echo(f"{row['name']:24} {row['title']}")
+
+
+def _title(text: str) -> str:
+    return read_routine(text).title or "Untitled"
+
+
+@app.command("prove")
+def prove_routine(
+    routine: Annotated[str, typer.Argument(help="A .pivot file, demo:NAME, or shelf:NUMBER.")],
+    data: DataFile = None,
+    as_json: AsJson = False,
+    states: Annotated[int, typer.Option(help="Budget: different situations at one line.")] = 1_000_000,
+    seconds: Annotated[float, typer.Option(help="Budget: seconds.")] = 60.0,
+) -> None:
+    """Prove a routine for every choice the spectator has."""
+    text = _text_of(routine, data)
+    try:
+        verdict = prove(read_routine(text), Budget(states=states, seconds=seconds))
+    except BadRoutine as bad:
+        if as_json:
+            typer.echo(
+                json.dumps({"verdict": None, "faults": [fault_json(f) for f in bad.faults]}, ensure_ascii=False)
+            )
+        raise _refuse("\n".join(f"{routine}: {fault}" for fault in bad.faults)) from None
+    if as_json:
+        typer.echo(json.dumps(verdict_json(verdict), ensure_ascii=False, indent=2))
+    else:
+        for row in _told(verdict):
+            typer.echo(row)
+    raise typer.Exit(EXIT_CODES[verdict.verdict])
+
+
+def _told(verdict: Verdict) -> list[str]:
+    rows = [verdict.headline + "."]
+    if verdict.landing and verdict.verdict in ("proved", "refuted"):
+        rows.append(f"At the end {verdict.landing.card} is {verdict.landing.text}.")
+    if verdict.holds_when and verdict.holds_when.text:
+        rows.append(f"Holds exactly when {verdict.holds_when.text}.")
+    if verdict.paths is not None:
+        order = "every order of the pack" if verdict.covers_every_order else "this order of the pack"
+        fails = f", {verdict.failing_paths:,} of them fail" if verdict.failing_paths else ""
+        paths = "1 path" if verdict.paths == 1 else f"{verdict.paths:,} paths"
+        rows.append(f"{paths}{fails}; widest {verdict.states_widest:,}; {order}; {verdict.seconds * 1000:.1f} ms.")
+    return rows
+
+
+def _text_of(name: str, data: Path | None) -> str:
+    kind, _, rest = name.partition(":")
+    if kind == "demo":
+        try:
+            return demo.demo_text(rest)
+        except KeyError:
+            raise _refuse(f"There is no demo routine “{rest}”. There are: {', '.join(demo.demo_names())}.") from None
+    if kind == "shelf" and rest.isdigit():
+        path = data or _default_data()
+        if not path.exists():
+            raise _refuse(f"There is no shelf at {path}.")
+        try:
+            return Shelf(Database(path, read_only=True)).routine(int(rest)).text
+        except LookupError as error:
+            raise _refuse(f"{error}. See: golden-pivot list") from error
+    try:
+        text = Path(name).read_text(encoding="utf-8-sig")
+    except OSError as error:
+        raise _refuse(f"{name} cannot be read: {error.strerror}. Give a .pivot file or demo:NAME.") from error
+    except UnicodeDecodeError as error:
+        raise _refuse(f"{name} is not a routine: it is not text. Give a .pivot file or demo:NAME.") from error
+    return text
+
+
+def main() -> None:
+    app()

@@ -1,0 +1,82 @@
+"""docs/language.md, written from the declarations."""
+
+from __future__ import annotations
+
+import re
+from itertools import groupby
+
+from ..expressions import MAX_DEPTH, MAX_NUMBER
+from ..routine import MAX_COLUMNS, MAX_LINES, MAX_NESTING
+from ..steps import REGISTRY, StepKind
+from .slots import SLOT_TYPES
+from .templates import Cards, Element, Flag, Optional, Phrases, Slot, Verb, Who
+
+_HEAD = f"""# The routine language
+
+*Written by `make generated` from the declarations of the steps; do not edit it by hand.*
+
+A routine is plain text, one sentence a line. A line that begins with *Spectator* is something the spectator
+does; any other is yours. Lines under a line that ends with a colon are indented and belong to it. `#` begins a
+remark. A line in quotation marks is patter for the line above. A `?` is a blank: a value still to be settled.
+
+Positions count from 1 at the top of a heap as it lies, unless a line says *from the bottom*. **Deal** reverses
+the order of the cards; **count … each under the last**, **cut** and **put** keep it; **turn over … as a block**
+reverses it and flips every face.
+
+A number chosen by the spectator is told to you unless its line says *secretly*. Your own lines may use only
+what you have been told.
+
+Limits: {MAX_LINES} lines of {MAX_COLUMNS} characters, blocks {MAX_NESTING} deep, numbers worked out in at most
+{MAX_DEPTH} steps and not above {MAX_NUMBER:,}.
+
+## Numbers
+
+Where a sentence needs a number it takes figures, a name, or a sum of them:
+
+| written | means |
+| --- | --- |
+| `12`, `n` | the number itself; the number called n |
+| `n + 1`, `9 - n`, `2 * n`, `(a + b) * 2` | sum, difference, product |
+| `half of n rounded up`, `half of n rounded down` | half, as a whole number |
+| `remainder of n divided by 3` | what is left over |
+| `digit sum of n` | the figures of n added together |
+| `min(a, b)`, `max(a, b)` | the smaller, the larger |
+
+## Sentences
+"""
+
+
+def _shown(elements: tuple[Element, ...]) -> str:
+    """The sentence as a reader of the manual sees it: slots in italics, what may be left out in brackets."""
+    pieces: list[str] = []
+    for element in elements:
+        match element:
+            case Optional(inside):
+                pieces.append(f"[{_shown(inside)}]")
+            case Who():
+                pieces.append("[Spectator]")
+            case Verb(stem, ending):
+                pieces.append(f"{stem}({ending})")
+            case Cards():
+                pieces.append("cards")
+            case Flag(_, words):
+                pieces.append(f"[{' '.join(words)}]")
+            case Phrases(options, _):
+                pieces.append(" | ".join(" ".join(option) for option in options))
+            case Slot(_, type_name):
+                pieces.append(f"*{SLOT_TYPES[type_name].label}*")
+    return re.sub(r" (?=[,:;])|(?<=\[) ", "", " ".join(pieces)).replace(" [,", "[,")
+
+
+def _section(kind: StepKind) -> str:
+    shown = _shown(kind.elements)
+    notes = f"\n\n{kind.notes}" if kind.notes else ""
+    return f"#### {kind.title.capitalize()}\n\n{shown}\n\n{kind.summary}{notes}\n\n    {kind.example}\n"
+
+
+def language_reference() -> str:
+    """The whole manual as Markdown."""
+    families = groupby(REGISTRY.values(), key=lambda kind: kind.family)
+    body = "\n".join(f"### {family}\n\n" + "\n".join(map(_section, kinds)) for family, kinds in families)
+    slots = "\n".join(f"- *{slot.label}*" for slot in SLOT_TYPES.values())
+    return f"{_HEAD}\n{body}\n## What may stand in a sentence\n\n{slots}\n"

@@ -1,0 +1,154 @@
+"""Answers of the core as plain JSON values, the same on the command line and over HTTP."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Any
+
+from .faults import Fault
+from .ledger import Entry
+from .replay import Play
+from .routine import Line, Routine
+from .verdicts import Landing, Verdict
+
+
+def fault_json(fault: Fault) -> dict[str, Any]:
+    return {
+        "line": fault.line,
+        "column": fault.column,
+        "end": fault.end,
+        "message": fault.message,
+        "expected": fault.expected,
+        "remedy": fault.remedy,
+    }
+
+
+def landing_json(landing: Landing) -> dict[str, Any]:
+    return {
+        "card": landing.card,
+        "text": landing.text,
+        "where": [{"place": w.place, "position": w.position, "paths": w.paths} for w in landing.where],
+        "known": list(landing.known),
+        "formula": landing.formula,
+        "table": [{"known": list(row.known), "place": row.place, "position": row.position} for row in landing.table],
+    }
+
+
+def verdict_json(verdict: Verdict) -> dict[str, Any]:
+    """`counterexample` and `holds_when` are null unless the verdict is refuted."""
+    example, region = verdict.counterexample, verdict.holds_when
+    return {
+        "verdict": verdict.verdict,
+        "headline": verdict.headline,
+        "landing": landing_json(verdict.landing) if verdict.landing else None,
+        "claims": [
+            {"line": c.line, "text": c.text, "holds": c.holds, "failing_paths": c.failing_paths}
+            for c in verdict.claims
+        ],
+        "paths": verdict.paths,
+        "failing_paths": verdict.failing_paths,
+        "states_widest": verdict.states_widest,
+        "transitions": verdict.transitions,
+        "covers_every_order": verdict.covers_every_order,
+        "seconds": round(verdict.seconds, 6),
+        "counterexample": example
+        and {
+            "choices": dict(example.choices),
+            "labels": list(example.labels),
+            "sentence": example.sentence,
+            "stuck_at": example.stuck_at,
+        },
+        "holds_when": region
+        and {
+            "text": region.text,
+            "passing": region.passing,
+            "paths": region.paths,
+            "values": {name: list(values) for name, values in region.values.items()},
+        },
+        "assumed": list(verdict.assumed),
+        "limit": verdict.limit,
+    }
+
+
+def ledger_json(entries: Sequence[Entry]) -> list[dict[str, Any]]:
+    return [
+        {
+            "line": entry.line,
+            "round": list(entry.round),
+            "text": entry.text,
+            "sure": sum(len(positions) for _, positions in entry.where) == 1 or entry.formula is not None,
+            "where": [{"place": place, "positions": list(positions)} for place, positions in entry.where],
+        }
+        for entry in entries
+    ]
+
+
+def sheet_json(routine: Routine) -> list[dict[str, Any]]:
+    """What the sheet needs to dress each line of the text: who acts, what is secret, where the slots are."""
+    return [_sheet_line(line) for line in routine.walk()]
+
+
+def _sheet_line(line: Line) -> dict[str, Any]:
+    values = line.values
+    spectator = line.kind is not None and (
+        values.get("who") == "spectator" or line.kind.sentence.startswith("Spectator")
+    )
+    return {
+        "number": line.number,
+        "is": line.is_,
+        "step": line.kind.name if line.kind else None,
+        "phase": line.kind.phase if line.kind else None,
+        "spectator": spectator,
+        "knowledge": _knowledge(line),
+        "level": line.level,
+        "slots": [
+            {"name": name, "type": type_name, "start": start, "end": end}
+            for name, type_name, start, end in line.spans
+        ],
+        "faults": [fault_json(fault) for fault in line.faults],
+    }
+
+
+def _knowledge(line: Line) -> str | None:
+    """`secret` or `told` for a line in which the spectator decides or speaks."""
+    if line.kind is None or line.kind.family != "Choices":
+        return None
+    return "secret" if line.values.get("secretly") else "told"
+
+
+def play_json(played: Play) -> dict[str, Any]:
+    """Cards are numbers from 1, with 128 added when they lie face up; `names` has those that have one."""
+    program = played.program
+    places = program.places()
+    return {
+        "names": {str(token): name for name, token in program.tokens.items()},
+        "target": program.tokens.get(program.target or ""),
+        "frames": [
+            {
+                "line": frame.line,
+                "round": list(frame.round),
+                "places": [{"name": name, "cards": list(frame.state[index])} for index, name in places],
+                "numbers": {
+                    cell.name: frame.state[index]
+                    for index, cell in enumerate(program.cells)
+                    if not cell.is_place and index and frame.state[index] is not None
+                },
+            }
+            for frame in played.frames
+        ],
+        "decisions": [
+            {
+                "key": d.key,
+                "label": d.label,
+                "line": d.line,
+                "by": d.by,
+                "secret": d.secret,
+                "options": list(d.options),
+                "value": d.value,
+            }
+            for d in played.decisions
+        ],
+        "failures": list(played.failures),
+        "stuck_at": played.stuck_at,
+        "faults": [fault_json(fault) for fault in played.faults],
+    }

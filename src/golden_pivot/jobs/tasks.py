@@ -1,0 +1,69 @@
+"""What a worker process can be asked to do. Every task takes and returns plain JSON values."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+from ..core.budget import Budget
+from ..core.faults import BadRoutine, OutOfBudget
+from ..core.language.parser import read_routine
+from ..core.ledger import ledger_of
+from ..core.replay import play, play_path
+from ..core.report import fault_json, ledger_json, play_json, verdict_json
+from ..core.verdicts import UNSETTLED, longest_path, prove
+
+Task = Callable[[dict[str, Any], Budget], dict[str, Any]]
+
+
+class _Memory:
+    """Answers by text, newest kept: the bench asks again whenever an undo brings an old text back."""
+
+    def __init__(self, size: int = 256) -> None:
+        self._answers: dict[str, dict[str, Any]] = {}
+        self._size = size
+
+    def get(self, text: str) -> dict[str, Any] | None:
+        return self._answers.get(text)
+
+    def keep(self, text: str, answer: dict[str, Any]) -> None:
+        self._answers[text] = answer
+        while len(self._answers) > self._size:
+            del self._answers[next(iter(self._answers))]
+
+
+_known = _Memory()
+
+
+def verdict_and_ledger(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
+    """{text} → {verdict, faults, ledger}. A text with faults has no verdict, but a ledger of nothing."""
+    text = request["text"]
+    if known := _known.get(text):
+        return known
+    routine = read_routine(text)
+    try:
+        verdict = prove(routine, budget)
+        entries = () if verdict.verdict == UNSETTLED else ledger_of(routine, budget)[0]
+    except BadRoutine as bad:
+        return {"verdict": None, "faults": [fault_json(fault) for fault in bad.faults], "ledger": []}
+    answer = {"verdict": verdict_json(verdict), "faults": [], "ledger": ledger_json(entries)}
+    if verdict.verdict != UNSETTLED:
+        _known.keep(text, answer)
+    return answer
+
+
+def one_path(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
+    """{text, choices?, seed?, worst?} → the path played. The worst case fails, or handles most cards."""
+    routine = read_routine(request["text"])
+    if not request.get("worst"):
+        return play_json(play(routine, request.get("choices"), request.get("seed")))
+    try:
+        verdict = prove(routine, budget)
+        if verdict.counterexample:
+            return play_json(play(routine, dict(verdict.counterexample.choices)))
+        return play_json(play_path(routine, longest_path(routine, budget)))
+    except (BadRoutine, OutOfBudget):
+        return play_json(play(routine))
+
+
+TASKS: dict[str, Task] = {"prove": verdict_and_ledger, "play": one_path}

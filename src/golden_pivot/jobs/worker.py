@@ -1,0 +1,44 @@
+"""The worker process: takes one request after another off a pipe, looks at a cancel flag while it works."""
+
+from __future__ import annotations
+
+import contextlib
+import signal
+from multiprocessing.connection import Connection
+from multiprocessing.sharedctypes import Synchronized
+from typing import Any
+
+from ..core.budget import Budget
+from ..core.faults import Cancelled
+from .tasks import TASKS
+
+DONE, PROGRESS, CANCELLED, FAILED = "done", "progress", "cancelled", "failed"
+
+
+def work(pipe: Connection, cancel: Synchronized[int]) -> None:
+    """Serves requests (ticket, task, request, limits) until the pipe closes.
+
+    Answers (ticket, DONE | CANCELLED | FAILED, value), with any number of (ticket, PROGRESS, text) before. A
+    ticket is cancelled when `cancel` has reached its number.
+    """
+    signal.signal(signal.SIGINT, signal.SIG_IGN)  # the server stops its workers itself
+    with contextlib.suppress(EOFError, BrokenPipeError):
+        while True:
+            ticket, task, request, limits = pipe.recv()
+            pipe.send((ticket, *_answer(pipe, cancel, ticket, task, request, limits)))
+
+
+def _answer(
+    pipe: Connection, cancel: Synchronized[int], ticket: int, task: str, request: Any, limits: dict[str, Any]
+) -> tuple[str, Any]:
+    budget = Budget(
+        **limits,
+        cancelled=lambda: cancel.value >= ticket,
+        progress=lambda message: pipe.send((ticket, PROGRESS, message)),
+    )
+    try:
+        return DONE, TASKS[task](request, budget)
+    except Cancelled:
+        return CANCELLED, None
+    except Exception as error:  # an answer of its own: the worker lives on
+        return FAILED, f"{type(error).__name__}: {error}"
