@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from typing import Any
 
 from .faults import Fault
 from .ledger import Entry
-from .replay import Play
+from .replay import Frame, Play
 from .routine import Line, Routine
 from .verdicts import Landing, Verdict
 
@@ -116,6 +116,13 @@ def _knowledge(line: Line) -> str | None:
     return "secret" if line.values.get("secretly") else "told"
 
 
+def _one_a_line(frames: Sequence[Frame]) -> Iterator[Frame]:
+    """A line may take several instructions; the table shows it once, when it is done."""
+    for frame, following in zip(frames, (*frames[1:], None), strict=True):
+        if following is None or (following.line, following.round) != (frame.line, frame.round):
+            yield frame
+
+
 def play_json(played: Play) -> dict[str, Any]:
     """Cards are numbers from 1, with 128 added when they lie face up; `names` has those that have one."""
     program = played.program
@@ -134,7 +141,7 @@ def play_json(played: Play) -> dict[str, Any]:
                     if not cell.is_place and index and frame.state[index] is not None
                 },
             }
-            for frame in played.frames
+            for frame in _one_a_line(played.frames)
         ],
         "decisions": [
             {

@@ -160,7 +160,7 @@ def _not_understood(text: str, readings: Sequence[tuple[StepKind, Reading, Match
         start, end = word.start, word.end
         message = f"“{word.text}” does not fit here."
     else:
-        start, end = max(0, len(text.rstrip()) - 1), len(text.rstrip())
+        start, end = words[-1].start, words[-1].end
         message = "The sentence is not finished."
     return _unread(text, start, end, message, told, f"For example: {guess.example}" if guess else "")
 

@@ -253,8 +253,10 @@ class Reading:
         try:
             value, j = SLOT_TYPES[type_name].read(self.words, i)
         except NotHere as miss:
-            rest = elements if miss.at == i else elements[1:]
-            self._miss(miss.at, miss.expected, rest)
+            # Only where what was typed of the slot can stay, can the sentence be finished from here.
+            begun = self.words[i : miss.at]
+            goes_on = type_name == "number" or all(word.lower == "the" for word in begun)
+            self._miss(miss.at, miss.expected, elements if goes_on else ())
             return None
         span = (name, type_name, self.words[i].start, self.words[j - 1].end)
         return self._from(elements[1:], j, values | {name: value}, (*spans, span))

@@ -8,4 +8,13 @@ from .declare import REGISTRY, StepKind
 for _module in sorted(module.name for module in iter_modules(__path__)):
     import_module(f"{__name__}.{_module}")
 
+FAMILIES = ("The page", "Set-up", "Choices", "Counting", "Blocks", "Order of events", "Endings")
+"""shelves of the palette in the order in which a routine is written; a new family comes last"""
+
+_in_order = sorted(
+    REGISTRY.items(), key=lambda item: FAMILIES.index(item[1].family) if item[1].family in FAMILIES else len(FAMILIES)
+)
+REGISTRY.clear()
+REGISTRY.update(_in_order)
+
 __all__ = ["REGISTRY", "StepKind"]

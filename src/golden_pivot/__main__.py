@@ -1,0 +1,3 @@
+from golden_pivot.cli import main
+
+main()

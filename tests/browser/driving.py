@@ -1,0 +1,45 @@
+"""A real server with the demo shelf, and Debian's Chromium to look at it."""
+
+from __future__ import annotations
+
+import os
+import re
+import subprocess
+import sys
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+from playwright.sync_api import Browser, sync_playwright
+
+CHROMIUM = "/usr/bin/chromium"
+FLAGS = [
+    "--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
+    "--disable-background-networking", "--disable-component-update", "--disable-sync",
+]  # fmt: skip
+
+
+@contextmanager
+def server(data: Path, *, demo: bool = True) -> Iterator[tuple[str, subprocess.Popen[str]]]:
+    """(address, process) of a server on a free port over this shelf file."""
+    command = [sys.executable, "-m", "golden_pivot", "serve", "--port", "0", "--data", str(data)]
+    process = subprocess.Popen(
+        command + ["--demo"] * demo, stdout=subprocess.PIPE, text=True, env={**os.environ, "PYTHONUNBUFFERED": "1"}
+    )
+    assert process.stdout
+    try:
+        told = process.stdout.readline()
+        found = re.search(r"http://127\.0\.0\.1:\d+", told)
+        assert found, f"the server said {told!r}"
+        yield found[0], process
+    finally:
+        process.terminate()
+        process.wait(10)
+
+
+@contextmanager
+def chromium() -> Iterator[Browser]:
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+        yield browser
+        browser.close()

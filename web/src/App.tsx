@@ -1,0 +1,59 @@
+import { ActionIcon, Tooltip, useComputedColorScheme, useMantineColorScheme } from '@mantine/core';
+import { useLocalStorage } from '@mantine/hooks';
+import { IconKeyboard, IconMoon, IconSun } from '@tabler/icons-react';
+import { useState } from 'react';
+import { Link, NavLink, Outlet } from 'react-router';
+import { Palette, openPalette } from './features/palette/Palette';
+import { Shortcuts } from './features/palette/Shortcuts';
+import { Mark } from './ui/Mark';
+
+/** The frame around every room: where one is, where one can go, and what is always to hand. */
+export function App() {
+  const { setColorScheme } = useMantineColorScheme();
+  const dark = useComputedColorScheme('light') === 'dark';
+  const [lastBench] = useLocalStorage<number | null>({ key: 'last-bench', defaultValue: null });
+  const [help, setHelp] = useState(false);
+  return (
+    <div className="app">
+      <a className="skip" href="#main">
+        Skip to the page
+      </a>
+      <header className="masthead">
+        <Link to="/" className="home">
+          <Mark /> Golden Pivot
+        </Link>
+        <nav aria-label="Rooms">
+          <NavLink to="/" end>
+            Shelf
+          </NavLink>
+          {lastBench !== null && <NavLink to={`/bench/${lastBench}`}>Bench</NavLink>}
+        </nav>
+        <div className="tools">
+          <button type="button" className="find" onClick={openPalette}>
+            Find a step or a routine <kbd className="key">Ctrl K</kbd>
+          </button>
+          <Tooltip label="Keys (?)">
+            <ActionIcon variant="subtle" color="gray" aria-label="Keys" onClick={() => setHelp(true)}>
+              <IconKeyboard size={19} />
+            </ActionIcon>
+          </Tooltip>
+          <Tooltip label={dark ? 'Day colours' : 'Night colours'}>
+            <ActionIcon
+              variant="subtle"
+              color="gray"
+              aria-label={dark ? 'Day colours' : 'Night colours'}
+              onClick={() => setColorScheme(dark ? 'light' : 'dark')}
+            >
+              {dark ? <IconSun size={19} /> : <IconMoon size={19} />}
+            </ActionIcon>
+          </Tooltip>
+        </div>
+      </header>
+      <main id="main">
+        <Outlet />
+      </main>
+      <Palette />
+      <Shortcuts opened={help} open={() => setHelp(true)} close={() => setHelp(false)} />
+    </div>
+  );
+}

@@ -1,0 +1,67 @@
+import createClient from 'openapi-fetch';
+import type { components, paths } from './schema';
+
+export type Schemas = components['schemas'];
+export type Routine = Schemas['RoutineOut'];
+export type Sheet = Schemas['SheetOut'];
+export type SheetLine = Schemas['SheetLine'];
+export type Fault = Schemas['FaultOut'];
+export type Proof = Schemas['ProofOut'];
+export type Verdict = Schemas['VerdictOut'];
+export type LedgerEntry = Schemas['LedgerEntry'];
+export type Play = Schemas['PlayOut'];
+export type Frame = Schemas['FrameOut'];
+export type Decision = Schemas['DecisionOut'];
+export type StepKind = Schemas['StepKindOut'];
+export type Suggestion = Schemas['SuggestionOut'];
+
+const client = createClient<paths>({ baseUrl: '/' });
+
+/** An error the server told us about, or its silence (status 0). */
+export class ApiError extends Error {
+  constructor(
+    readonly status: number,
+    readonly told: Partial<Schemas['ErrorOut']> & { current?: Routine },
+  ) {
+    super(told.message ?? 'The server does not answer.');
+  }
+}
+
+type Reply<T> = { data?: T; error?: unknown; response: Response };
+
+async function value<T>(reply: Promise<Reply<T>>): Promise<T> {
+  let answered: Reply<T>;
+  try {
+    answered = await reply;
+  } catch (silence) {
+    if (silence instanceof DOMException && silence.name === 'AbortError') throw silence;
+    throw new ApiError(0, {});
+  }
+  if (answered.data === undefined) throw new ApiError(answered.response.status, answered.error ?? {});
+  return answered.data;
+}
+
+const newJob = () => crypto.randomUUID();
+
+export const api = {
+  routines: () => value(client.GET('/api/routines')),
+  routine: (id: number) => value(client.GET('/api/routines/{routine_id}', { params: { path: { routine_id: id } } })),
+  add: (text: string) => value(client.POST('/api/routines', { body: { text } })),
+  save: (id: number, text: string, revision: number) =>
+    value(client.PUT('/api/routines/{routine_id}', { params: { path: { routine_id: id } }, body: { text, revision } })),
+  remove: (id: number) => value(client.DELETE('/api/routines/{routine_id}', { params: { path: { routine_id: id } } })),
+  bringBack: (id: number) =>
+    value(client.POST('/api/routines/{routine_id}/bring-back', { params: { path: { routine_id: id } } })),
+  keepVersion: (id: number, name: string) =>
+    value(client.POST('/api/routines/{routine_id}/versions', { params: { path: { routine_id: id } }, body: { name } })),
+  language: () => value(client.GET('/api/language')),
+  read: (text: string, signal?: AbortSignal) => value(client.POST('/api/read', { body: { text }, signal })),
+  suggest: (text: string, line: number, column: number) =>
+    value(client.POST('/api/suggest', { body: { text, line, column } })),
+  prove: (text: string, lane: 'interactive' | 'long', job: string = newJob(), signal?: AbortSignal) =>
+    value(client.POST('/api/prove', { body: { text, job, lane }, signal })),
+  play: (asked: { text: string; choices: Record<string, number>; seed: number | null; worst: boolean }, signal?: AbortSignal) =>
+    value(client.POST('/api/play', { body: { ...asked, job: newJob() }, signal })),
+  progress: (name: string) => value(client.GET('/api/jobs/{name}', { params: { path: { name } } })),
+  cancel: (name: string) => value(client.POST('/api/jobs/{name}/cancel', { params: { path: { name } } })),
+};

@@ -1,0 +1,246 @@
+import { Alert, Button, Group } from '@mantine/core';
+import { useDebouncedValue, useHotkeys } from '@mantine/hooks';
+import { IconPlayerPlay, IconPlayerTrackNext, IconPlayerTrackPrev } from '@tabler/icons-react';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { ApiError, api, type Routine } from '../../api/client';
+import { languageQuery, playQuery, proveQuery, readQuery, routinesQuery, type Asked } from '../../api/queries';
+import { useCommands, type Command } from '../palette/commands';
+import { Hand } from './Hand';
+import { Sheet, type SheetHandle } from './Sheet';
+import { TableView } from './TableView';
+import { VerdictBar } from './VerdictBar';
+import { readDraft, useAutosave, type SaveState } from './useAutosave';
+import { usePlayback } from './usePlayback';
+import { useProgress } from './useProgress';
+import './bench.css';
+
+const SAVE_WORDS: Record<SaveState, string> = {
+  saved: 'Saved',
+  saving: 'Saving…',
+  offline: 'The server does not answer. Your text is kept in this window.',
+  conflict: 'Changed in another window',
+};
+
+const FIRST: Asked = { choices: {}, seed: null, worst: false };
+
+/** The bench: the sheet, the verdict on it, and one path played on the table. */
+export function Bench({ routine }: { routine: Routine }) {
+  const sheet = useRef<SheetHandle>(null);
+  const client = useQueryClient();
+  const save = useAutosave(routine);
+  const [opening] = useState(() => readDraft(routine.id)?.text ?? routine.text);
+  const [text, setText] = useState(opening);
+  const [asked, setAsked] = useState<Asked>(FIRST);
+  const [longer, setLonger] = useState<string | null>(null);
+  const [settled] = useDebouncedValue(text, 60);
+  const job = useMemo(() => `${routine.id} ${crypto.randomUUID()} ${settled.length}`.slice(0, 64), [routine.id, settled]);
+
+  const lane = longer === settled ? 'long' : 'interactive';
+  const read = useQuery(readQuery(settled));
+  const proof = useQuery(proveQuery(settled, lane, job));
+  const play = useQuery(playQuery(settled, asked));
+  const language = useQuery(languageQuery());
+  const verdict = proof.data?.verdict ?? null;
+  const proving = proof.isPlaceholderData || proof.isFetching || text !== settled;
+  const progress = useProgress(proof.isFetching ? job : null);
+  const { index, last, step, goTo, goToLine, run, running } = usePlayback(play.data);
+  const frame = play.data?.frames[index];
+
+  const change = save.change;
+  const onText = useCallback(
+    (now: string) => {
+      setText(now);
+      change(now);
+    },
+    [change],
+  );
+  useEffect(() => {
+    // A draft that the shelf never acknowledged is saved as soon as the bench is open again.
+    if (opening !== routine.text) change(opening);
+  }, [opening, routine.text, change]);
+  useEffect(
+    () => () => {
+      void client.invalidateQueries({ queryKey: routinesQuery().queryKey });
+    },
+    [client],
+  );
+
+  const onLine = useCallback((line: number) => goToLine(line), [goToLine]);
+  const worst = useCallback(() => {
+    setAsked({ ...FIRST, worst: true });
+    run();
+  }, [run]);
+  const another = useCallback(() => {
+    setAsked({ ...FIRST, seed: Math.floor(Math.random() * 2 ** 31) });
+    run();
+  }, [run]);
+  const decisions = play.data?.decisions;
+  const choose = useCallback(
+    (key: string, value: number) => {
+      const now = Object.fromEntries((decisions ?? []).map((decision) => [decision.key, decision.value]));
+      setAsked({ ...FIRST, choices: { ...now, [key]: value } });
+    },
+    [decisions],
+  );
+
+  useHotkeys(
+    [
+      ['alt+ArrowRight', () => step(1)],
+      ['alt+ArrowLeft', () => step(-1)],
+      ['alt+A', another],
+      ['alt+W', worst],
+    ],
+    [],
+    true,
+  );
+
+  const kinds = language.data;
+  const commands = useMemo<Command[]>(
+    () => [
+      { id: 'another', group: 'At the table', label: 'Another spectator', keys: 'Alt A', run: another },
+      { id: 'worst', group: 'At the table', label: 'Worst case', keys: 'Alt W', run: worst },
+      { id: 'forward', group: 'At the table', label: 'One step on', keys: 'Alt →', run: () => step(1) },
+      { id: 'back', group: 'At the table', label: 'One step back', keys: 'Alt ←', run: () => step(-1) },
+      ...(kinds ?? []).map((kind) => ({
+        id: `step ${kind.name}`,
+        group: `Write: ${kind.family}`,
+        label: kind.example,
+        description: kind.summary,
+        run: () => sheet.current?.insertStep(kind.example),
+      })),
+    ],
+    [another, worst, step, kinds],
+  );
+  useCommands('bench', commands);
+
+  const faults = proof.data?.faults ?? [];
+  const shownLine = frame?.line ?? 0;
+  const failing = play.data?.stuck_at ?? (play.data?.failures.length && index === last ? shownLine : 0);
+  const dress = useMemo(
+    () => ({
+      text: settled,
+      lines: read.isPlaceholderData ? [] : (read.data?.lines ?? []),
+      ledger: proof.isPlaceholderData ? [] : (proof.data?.ledger ?? []),
+      faults: proof.isPlaceholderData ? (read.data?.faults ?? []) : (proof.data?.faults ?? []),
+      current: shownLine,
+      failing,
+    }),
+    [settled, read.isPlaceholderData, read.data, proof.isPlaceholderData, proof.data, shownLine, failing],
+  );
+
+  const followed = verdict?.landing?.card ?? (play.data?.target ? play.data.names[String(play.data.target)] : undefined);
+  const silent = proof.error instanceof ApiError && proof.error.status === 0;
+
+  return (
+    <div className="bench">
+      <VerdictBar
+        verdict={verdict}
+        faults={faults}
+        old={proving}
+        progress={progress}
+        trouble={silent ? 'The server does not answer.' : stopped(proof.error)}
+        onShow={worst}
+        onStop={() => void api.cancel(job)}
+        onLonger={() => setLonger(settled)}
+      />
+      {save.other && (
+        <Alert color="yellow" title="This routine was changed in another window" radius={0}>
+          <Group>
+            Both texts are safe.
+            <Button size="compact-sm" variant="default" onClick={() => void save.keepMine()}>
+              Keep mine
+            </Button>
+            <Button
+              size="compact-sm"
+              variant="default"
+              onClick={() => {
+                const other = save.takeOther();
+                if (other !== null) sheet.current?.replace(other);
+              }}
+            >
+              Take the other
+            </Button>
+          </Group>
+        </Alert>
+      )}
+      <div className="halves">
+        <section className="page" aria-label="The sheet">
+          <div className="margin-head">{followed ? `${followed} is at` : ''}</div>
+          <Sheet ref={sheet} initial={opening} dress={dress} onText={onText} onLine={onLine} />
+          {verdict?.holds_when && !proving && (
+            <aside className="remedy" aria-label="When it holds">
+              {verdict.holds_when.text ? (
+                <>
+                  <b>Holds exactly when {verdict.holds_when.text}.</b> Narrow the choice to that, or change a number.
+                </>
+              ) : verdict.holds_when.passing === 0 ? (
+                <b>It never holds.</b>
+              ) : (
+                <>
+                  <b>
+                    Holds on {verdict.holds_when.passing.toLocaleString('en')} of{' '}
+                    {verdict.holds_when.paths.toLocaleString('en')} paths.
+                  </b>{' '}
+                  They have no short description.
+                </>
+              )}
+            </aside>
+          )}
+          <footer className={`foot ${save.state}`} role="status" data-save={save.state}>
+            {SAVE_WORDS[save.state]}
+          </footer>
+        </section>
+        <div className="right">
+          <section className="panel table-panel" aria-label="The table">
+            <header>
+              <h2>The table</h2>
+              <span className="when">{frame ? moment(frame.line, frame.round, play.data?.failures ?? [], index === last) : ''}</span>
+              <Group gap={6} wrap="nowrap">
+                <Button size="compact-sm" variant="subtle" aria-label="One step back" disabled={index === 0} onClick={() => step(-1)}>
+                  <IconPlayerTrackPrev size={16} />
+                </Button>
+                <span className="figures">
+                  {index} of {last}
+                </span>
+                <Button size="compact-sm" variant="subtle" aria-label="One step on" disabled={index === last} onClick={() => step(1)}>
+                  <IconPlayerTrackNext size={16} />
+                </Button>
+                <Button
+                  size="compact-sm"
+                  variant="subtle"
+                  leftSection={<IconPlayerPlay size={15} />}
+                  onClick={running ? () => goTo(index) : run}
+                >
+                  {running ? 'Hold' : 'Play'}
+                </Button>
+              </Group>
+            </header>
+            {play.data && frame && play.data.frames.some((f) => f.places.some((p) => p.cards.length)) ? (
+              <TableView play={play.data} frame={frame} />
+            ) : (
+              <p className="bare-table">The table is bare. Write the pack first: “Pack: 52 cards, any order”.</p>
+            )}
+          </section>
+          <Hand
+            decisions={decisions ?? []}
+            onChoose={choose}
+            onAnother={another}
+            onWorst={worst}
+            worst={verdict?.counterexample ? 'The shortest way it fails' : 'The path that handles most cards'}
+          />
+        </div>
+      </div>
+    </div>
+  );
+}
+
+function stopped(error: unknown): string | null {
+  return error instanceof ApiError && error.status === 410 ? 'The search was stopped. Change a line to start again.' : null;
+}
+
+function moment(line: number, round: number[], failures: string[], atEnd: boolean): string {
+  const when = line === 0 ? 'before the first line' : `after line ${line}`;
+  const turn = round.length ? `, time ${round.join(', ')}` : '';
+  return atEnd && failures.length ? `${when}${turn}: ${failures.join(' and ')}` : `${when}${turn}`;
+}

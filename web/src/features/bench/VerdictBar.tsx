@@ -1,0 +1,106 @@
+import { Button } from '@mantine/core';
+import type { ReactNode } from 'react';
+import type { Fault, Verdict } from '../../api/client';
+import './verdict.css';
+
+type Tone = 'sure' | 'broken' | 'open' | 'writing';
+
+const TONES: Record<Verdict['verdict'], Tone> = {
+  proved: 'sure', fixed: 'sure', rule: 'sure', refuted: 'broken', 'one-of': 'open', lost: 'open', unsettled: 'open',
+};
+
+/** A filled ring is sure, a cross is broken, an open ring is undecided, a pen is still being written. */
+export function VerdictMark({ tone, size = 34 }: { tone: Tone; size?: number }) {
+  return (
+    <svg className={`verdict-mark ${tone}`} width={size} height={size} viewBox="0 0 34 34" aria-hidden>
+      {tone === 'sure' && (
+        <>
+          <circle cx="17" cy="17" r="16" fill="currentColor" />
+          <circle cx="17" cy="17" r="5.5" fill="var(--page)" />
+        </>
+      )}
+      {tone === 'broken' && (
+        <g fill="none" stroke="currentColor" strokeWidth="3" strokeLinecap="round">
+          <circle cx="17" cy="17" r="15" />
+          <path d="m12.5 12.5 9 9m0-9-9 9" />
+        </g>
+      )}
+      {tone === 'open' && (
+        <circle cx="17" cy="17" r="14.5" fill="none" stroke="currentColor" strokeWidth="3" strokeDasharray="5 4.1" />
+      )}
+      {tone === 'writing' && (
+        <path d="M8 26l2-7L22 7l5 5-12 12z" fill="none" stroke="currentColor" strokeWidth="2.6" strokeLinejoin="round" />
+      )}
+    </svg>
+  );
+}
+
+export const toneOf = (verdict: Verdict | null | undefined): Tone => (verdict ? TONES[verdict.verdict] : 'writing');
+
+const count = (n: number, one: string, many: string) => `${n.toLocaleString('en')} ${n === 1 ? one : many}`;
+
+function coverage(verdict: Verdict): string {
+  const ms = verdict.seconds * 1000;
+  const fails = verdict.paths && verdict.failing_paths ? verdict.paths - verdict.failing_paths : null;
+  return [
+    verdict.paths !== null &&
+      (fails === null ? count(verdict.paths, 'path', 'paths')
+        : `holds on ${fails.toLocaleString('en')} of ${count(verdict.paths, 'path', 'paths')}`),
+    verdict.states_widest > 0 && `widest ${count(verdict.states_widest, 'situation', 'situations')}`,
+    verdict.covers_every_order ? 'every order of the pack' : 'this order of the pack only',
+    verdict.assumed.length ? `assumes ${verdict.assumed.join(', ')}` : 'nothing assumed',
+    ms < 1000 ? `${ms.toFixed(1)} ms` : `${(ms / 1000).toFixed(1)} s`,
+  ].filter(Boolean).join(' · ');
+}
+
+interface VerdictBarProps {
+  verdict: Verdict | null;
+  faults: Fault[];
+  /** the verdict is of an older text: a newer proof is under way */
+  old: boolean;
+  /** how far a long proof has got, in words */
+  progress: string | null;
+  /** the answer could not be had */
+  trouble: string | null;
+  onShow: () => void;
+  onStop: () => void;
+  onLonger: () => void;
+  children?: ReactNode;
+}
+
+/** The verdict, always in view: the word, what it covers, and what to do when it is not the one wanted. */
+export function VerdictBar({ verdict, faults, old, progress, trouble, onShow, onStop, onLonger, children }: VerdictBarProps) {
+  const fault = faults[0];
+  const headline = trouble ?? verdict?.headline
+    ?? (fault ? `Not yet a routine: line ${fault.line}. ${fault.message}` : 'Reading the routine…');
+  const more = trouble ? 'Your text is kept in this window and will be saved when the server is back.'
+    : verdict ? coverage(verdict)
+    : fault ? `Expected ${fault.expected}. ${fault.remedy}` : '';
+  const tone = trouble ? 'open' : toneOf(verdict);
+  return (
+    <section className={`verdict ${old ? 'old' : ''}`} aria-label="Verdict" data-verdict={verdict?.verdict ?? 'none'} data-old={old}>
+      <VerdictMark tone={tone} />
+      <div className="words" role="status">
+        {verdict?.counterexample ? (
+          <button type="button" className={`headline ${tone}`} onClick={onShow} title="Play it on the table">
+            {headline}
+          </button>
+        ) : (
+          <p className={`headline ${tone}`}>{headline}</p>
+        )}
+        <p className="cover figures">{old ? (progress ? `proving: ${progress}` : 'proving…') : more}</p>
+      </div>
+      {old && progress && (
+        <Button variant="default" size="compact-sm" onClick={onStop}>
+          Stop
+        </Button>
+      )}
+      {!old && verdict?.verdict === 'unsettled' && (
+        <Button variant="default" size="compact-sm" onClick={onLonger}>
+          Search longer
+        </Button>
+      )}
+      {children}
+    </section>
+  );
+}

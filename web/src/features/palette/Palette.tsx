@@ -1,0 +1,51 @@
+import { Spotlight, openSpotlight, type SpotlightActionGroupData } from '@mantine/spotlight';
+import { useQuery } from '@tanstack/react-query';
+import { useNavigate } from 'react-router';
+import { routinesQuery } from '../../api/queries';
+import { useAllCommands } from './commands';
+
+export const openPalette = openSpotlight;
+
+/** One place to find everything by name: what the open room can do, its steps, and the routines on the shelf. */
+export function Palette() {
+  const go = useNavigate();
+  const commands = useAllCommands();
+  const { data: routines = [] } = useQuery(routinesQuery());
+  const groups = new Map<string, SpotlightActionGroupData>();
+  const into = (group: string) => {
+    const found = groups.get(group) ?? { group, actions: [] };
+    groups.set(group, found);
+    return found.actions;
+  };
+  for (const command of commands) {
+    into(command.group).push({
+      id: command.id,
+      label: command.label,
+      description: command.description,
+      rightSection: command.keys ? <kbd className="key">{command.keys}</kbd> : undefined,
+      onClick: command.run,
+    });
+  }
+  for (const routine of routines) {
+    into('Routines').push({
+      id: `routine ${routine.id}`,
+      label: routine.title,
+      description: routine.note ?? undefined,
+      onClick: () => void go(`/bench/${routine.id}`),
+    });
+  }
+  return (
+    <Spotlight
+      actions={[...groups.values()]}
+      shortcut={['mod + K']}
+      highlightQuery
+      scrollable
+      maxHeight={420}
+      nothingFound="Nothing is called that."
+      searchProps={{ placeholder: 'Find a step or a routine' }}
+      // The sheet is an editable page: the palette must open from inside it as well.
+      tagsToIgnore={[]}
+      triggerOnContentEditable
+    />
+  );
+}

@@ -1,0 +1,61 @@
+import { Modal, Table } from '@mantine/core';
+import { useHotkeys } from '@mantine/hooks';
+
+const KEYS: [string, [string, string][]][] = [
+  [
+    'Anywhere',
+    [
+      ['Ctrl K', 'find a step or a routine'],
+      ['? or F1', 'these keys'],
+    ],
+  ],
+  [
+    'On the sheet',
+    [
+      ['↑ ↓', 'move through the lines; the table follows'],
+      ['Enter', 'a new line'],
+      ['Tab / Shift Tab', 'indent, outdent; in a suggestion: take it'],
+      ['Ctrl Space', 'suggestions'],
+      ['Alt ↑ / Alt ↓', 'move the line up, down'],
+      ['Shift Alt ↓', 'duplicate the line'],
+      ['Shift Ctrl K', 'delete the line'],
+      ['F2', 'the next blank or number of the line'],
+      ['Ctrl Z / Ctrl Y', 'undo, redo'],
+      ['Esc', 'leave the sheet'],
+    ],
+  ],
+  [
+    'At the table',
+    [
+      ['Alt → / Alt ←', 'one step on, one step back'],
+      ['Alt A', 'another spectator'],
+      ['Alt W', 'the worst case'],
+    ],
+  ],
+];
+
+export function Shortcuts({ opened, open, close }: { opened: boolean; open: () => void; close: () => void }) {
+  useHotkeys([['shift+?', open]]);
+  useHotkeys([['F1', open]], []);
+  return (
+    <Modal opened={opened} onClose={close} title="Keys" size="md">
+      {KEYS.map(([where, keys]) => (
+        <section key={where}>
+          <h3>{where}</h3>
+          <Table verticalSpacing={4}>
+            <Table.Tbody>
+              {keys.map(([key, what]) => (
+                <Table.Tr key={key}>
+                  <Table.Td w={150}>
+                    <kbd className="key">{key}</kbd>
+                  </Table.Td>
+                  <Table.Td>{what}</Table.Td>
+                </Table.Tr>
+              ))}
+            </Table.Tbody>
+          </Table>
+        </section>
+      ))}
+    </Modal>
+  );
+}

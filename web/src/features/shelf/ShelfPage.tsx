@@ -1,0 +1,147 @@
+import { Button, FileButton, Group, Skeleton, TextInput } from '@mantine/core';
+import { notifications } from '@mantine/notifications';
+import { IconFileImport, IconPlus, IconSearch, IconTrash } from '@tabler/icons-react';
+import { useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMemo, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { api, type Proof, type Routine } from '../../api/client';
+import { proveQuery, routinesQuery } from '../../api/queries';
+import { VerdictMark, toneOf } from '../bench/VerdictBar';
+import { useCommands } from '../palette/commands';
+import './shelf.css';
+
+const NEW = 'Title: A new routine\nPack: 52 cards, any order\n';
+
+/** The shelf: every routine with its verdict. */
+export function ShelfPage() {
+  const go = useNavigate();
+  const client = useQueryClient();
+  const [sought, setSought] = useState('');
+  const { data: routines, error, refetch } = useQuery(routinesQuery());
+  const proofs = useQueries({ queries: (routines ?? []).map((routine) => proveQuery(routine.text, 'long')) });
+
+  const changed = () => client.invalidateQueries({ queryKey: routinesQuery().queryKey });
+  const add = useMutation({
+    mutationFn: api.add,
+    onSuccess: (routine) => {
+      void changed();
+      void go(`/bench/${routine.id}`);
+    },
+  });
+  const bringBack = useMutation({ mutationFn: api.bringBack, onSuccess: changed });
+  const remove = useMutation({
+    mutationFn: (routine: Routine) => api.remove(routine.id),
+    onSuccess: (_, routine) => {
+      void changed();
+      const id = notifications.show({
+        autoClose: 12_000,
+        message: (
+          <Group justify="space-between">
+            {routine.title} is off the shelf.
+            <Button
+              size="compact-sm"
+              variant="default"
+              onClick={() => {
+                bringBack.mutate(routine.id);
+                notifications.hide(id);
+              }}
+            >
+              Bring it back
+            </Button>
+          </Group>
+        ),
+      });
+    },
+  });
+  const addNew = add.mutate;
+  const commands = useMemo(
+    () => [{ id: 'new', group: 'Shelf', label: 'New routine', run: () => addNew(NEW) }],
+    [addNew],
+  );
+  useCommands('shelf', commands);
+
+  const bring = async (file: File | null) => {
+    if (!file) return;
+    const text = await file.text();
+    if (file.size > 400_000 || text.includes('\0')) {
+      notifications.show({ color: 'red', title: `${file.name} is not a routine`, message: 'Choose a .pivot file: plain text, one sentence a line.' });
+    } else add.mutate(text);
+  };
+
+  const wanted = sought.trim().toLowerCase();
+  const shown = (routines ?? []).map((routine, i) => ({ routine, proof: proofs[i]?.data }))
+    .filter(({ routine }) => `${routine.title} ${routine.note ?? ''} ${routine.text}`.toLowerCase().includes(wanted));
+
+  return (
+    <div className="shelf">
+      <Group className="shelf-head" align="end">
+        <h1>The shelf</h1>
+        <TextInput
+          aria-label="Search the shelf"
+          placeholder="Search titles, notes and lines"
+          leftSection={<IconSearch size={16} />}
+          value={sought}
+          onChange={(event) => setSought(event.currentTarget.value)}
+          w={270}
+        />
+        <FileButton accept=".pivot,text/plain" onChange={(file) => void bring(file)}>
+          {(props) => (
+            <Button {...props} variant="default" leftSection={<IconFileImport size={17} />}>
+              Import
+            </Button>
+          )}
+        </FileButton>
+        <Button leftSection={<IconPlus size={17} />} loading={add.isPending} onClick={() => add.mutate(NEW)}>
+          New routine
+        </Button>
+      </Group>
+      {error && (
+        <div className="empty" role="alert">
+          <h1>The shelf cannot be reached</h1>
+          <p>{error.message}</p>
+          <Button onClick={() => void refetch()}>Try again</Button>
+        </div>
+      )}
+      {!routines && !error && <Skeleton height={240} aria-label="Fetching the shelf" />}
+      {routines?.length === 0 && (
+        <div className="empty">
+          <h1>Nothing stands here yet</h1>
+          <p>A routine is a page of plain sentences. Start one, or import a file.</p>
+          <Button onClick={() => add.mutate(NEW)}>Write the first one</Button>
+        </div>
+      )}
+      {routines && routines.length > 0 && shown.length === 0 && <p>No routine has “{sought}” in it.</p>}
+      <ul className="routines">
+        {shown.map(({ routine, proof }) => (
+          <li key={routine.id} className="panel">
+            <VerdictMark tone={toneOf(proof?.verdict)} size={26} />
+            <div>
+              <Link to={`/bench/${routine.id}`} className="open">
+                {routine.title}
+              </Link>
+              {routine.note && <p className="note">{routine.note}</p>}
+              <p className="says figures">{says(proof)}</p>
+            </div>
+            <Button
+              variant="subtle"
+              color="gray"
+              size="compact-sm"
+              leftSection={<IconTrash size={15} />}
+              onClick={() => remove.mutate(routine)}
+              aria-label={`Remove ${routine.title}`}
+            >
+              Remove
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+function says(proof: Proof | undefined): string {
+  if (!proof) return 'Proving…';
+  if (proof.verdict) return proof.verdict.headline;
+  const fault = proof.faults[0];
+  return fault ? `Still being written: line ${fault.line}. ${fault.message}` : '';
+}

@@ -1,0 +1,49 @@
+import '@fontsource-variable/instrument-sans';
+import '@fontsource-variable/source-serif-4/opsz.css';
+import '@fontsource-variable/source-serif-4/opsz-italic.css';
+import '@mantine/core/styles.css';
+import '@mantine/notifications/styles.css';
+import '@mantine/spotlight/styles.css';
+import './styles.css';
+
+import { MantineProvider } from '@mantine/core';
+import { Notifications } from '@mantine/notifications';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { createBrowserRouter, RouterProvider } from 'react-router';
+import { App } from './App';
+import { ShelfPage } from './features/shelf/ShelfPage';
+import { theme } from './theme';
+import { NotFound } from './ui/NotFound';
+
+const client = new QueryClient({
+  // The server is on this machine: an answer to a text never goes stale, and "offline" means nothing.
+  defaultOptions: { queries: { networkMode: 'always', retry: false, refetchOnWindowFocus: false } },
+});
+
+const router = createBrowserRouter([
+  {
+    element: <App />,
+    children: [
+      { path: '/', element: <ShelfPage /> },
+      // The editor is large: the shelf does not wait for it.
+      { path: '/bench/:id', lazy: async () => ({ Component: (await import('./features/bench/BenchPage')).default }) },
+      { path: '*', element: <NotFound /> },
+    ],
+  },
+]);
+
+const root = document.getElementById('root');
+if (root) {
+  createRoot(root).render(
+    <StrictMode>
+      <MantineProvider theme={theme} defaultColorScheme="auto">
+        <Notifications position="bottom-right" />
+        <QueryClientProvider client={client}>
+          <RouterProvider router={router} />
+        </QueryClientProvider>
+      </MantineProvider>
+    </StrictMode>,
+  );
+}
