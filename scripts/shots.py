@@ -8,7 +8,6 @@ from collections.abc import Callable
 from pathlib import Path
 
 from playwright.sync_api import Page, expect
-
 from tests.browser.driving import chromium, server
 
 FOLDER = Path(__file__).parents[1] / "docs" / "screenshots"
@@ -54,7 +53,11 @@ VIEWS: dict[str, tuple[str, Callable[[Page], None]]] = {
 
 def main(wanted: list[str]) -> None:
     FOLDER.mkdir(parents=True, exist_ok=True)
-    with tempfile.TemporaryDirectory() as folder, server(Path(folder) / "shelf.sqlite3") as (address, _), chromium() as b:
+    with (
+        tempfile.TemporaryDirectory() as folder,
+        server(Path(folder) / "shelf.sqlite3") as (address, _),
+        chromium() as b,
+    ):
         for name, (scheme, show) in VIEWS.items():
             if wanted and name not in wanted:
                 continue

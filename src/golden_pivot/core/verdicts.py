@@ -67,7 +67,7 @@ class Landing:
         if len(self.where) == 1:
             return self.where[0].text
         if self.formula:
-            return f"position {self.formula} in {self.where[0].place}"
+            return f"position {self.formula.replace(' - ', ' − ')} in {self.where[0].place}"
         named = " or ".join(where.text for where in self.where[:MOST_CANDIDATES])
         return named if len(self.where) <= MOST_CANDIDATES else f"one of {len(self.where)} places"
 

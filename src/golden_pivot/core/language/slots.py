@@ -73,35 +73,31 @@ class SlotType:
     """what a new sentence has here until the designer fills it in"""
 
 
-ARTICLES = ("the", "a", "an")
-RESERVED = (
-    KEYWORDS
-    | set(ARTICLES)
-    | {
-        "spectator",
-        "card",
-        "cards",
-        "top",
-        "bottom",
-        "from",
-        "to",
-        "on",
-        "under",
-        "over",
-        "next",
-        "last",
-        "rest",
-        "and",
-        "or",
-        "their",
-        "each",
-        "in",
-        "with",
-        "is",
-        "times",
-        "as",
-    }
-)
+RESERVED = KEYWORDS | {
+    "the",
+    "spectator",
+    "card",
+    "cards",
+    "top",
+    "bottom",
+    "from",
+    "to",
+    "on",
+    "under",
+    "over",
+    "next",
+    "last",
+    "rest",
+    "and",
+    "or",
+    "their",
+    "each",
+    "in",
+    "with",
+    "is",
+    "times",
+    "as",
+}
 """Words of the sentences that cannot also be names, so that a sentence has one meaning."""
 
 

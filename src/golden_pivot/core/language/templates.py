@@ -271,7 +271,7 @@ def _written(elements: Sequence[Element], values: Mapping[str, Any]) -> Iterator
     for element in elements:
         match element:
             case Optional(inside):
-                if all(values.get(slot.name) is not None for slot in inside if isinstance(slot, Slot)):
+                if all(values.get(e.name) is not None for e in inside if isinstance(e, Slot | Phrases) and e.name):
                     yield from _written(inside, values)
             case Who():
                 if values.get("who") == SPECTATOR:

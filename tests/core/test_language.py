@@ -1,0 +1,170 @@
+"""Reading and writing the language: one meaning a sentence, faults that say where and what to do."""
+
+from __future__ import annotations
+
+import pytest
+from hypothesis import given, settings
+
+from golden_pivot.core.builder import compile_routine
+from golden_pivot.core.expressions import (
+    Binary,
+    DigitSum,
+    Half,
+    Name,
+    Number,
+    evaluator,
+    expression_from_json,
+    expression_json,
+    expression_text,
+    read_expression,
+)
+from golden_pivot.core.faults import BadRoutine, Fault
+from golden_pivot.core.language.parser import read_routine, readings_of
+from golden_pivot.core.language.printer import routine_json, routine_text, text_from_json
+from golden_pivot.core.language.suggest import suggestions
+from golden_pivot.core.language.words import words_of
+from golden_pivot.core.steps import REGISTRY
+from tests.strategies import routines
+
+PACK = "Pack: 52 cards, any order\nPlace FORCE 10th\n"
+
+
+def expression(text: str) -> object:
+    found = read_expression([word.text for word in words_of(text)])
+    return found if isinstance(found, int) else found[0]
+
+
+@pytest.mark.parametrize(
+    ("text", "value"),
+    [
+        ("2 + 3 * 4", 14),
+        ("(2 + 3) * 4", 20),
+        ("20 - 5 - 4", 11),
+        ("20 - (5 - 4)", 19),
+        ("half of 7 rounded up", 4),
+        ("half of 7 rounded down", 3),
+        ("half of (n + 1) rounded down", 15),
+        ("remainder of n divided by 7", 1),
+        ("remainder of (3 - 5) divided by 7", 5),
+        ("digit sum of n", 11),
+        ("digit sum of n + 1", 12),
+        ("digit sum of (n + 1)", 3),
+        ("min(n, 4) * max(2, 3)", 12),
+        ("n × 2 − 1", 57),
+    ],
+)
+def test_expressions_mean_what_they_say(text: str, value: int) -> None:
+    found = expression(text)
+    assert evaluator(found, {"n": 0})([29]) == value  # type: ignore[arg-type]
+    assert expression(expression_text(found)) == found  # type: ignore[arg-type]
+    assert expression_from_json(expression_json(found)) == found  # type: ignore[arg-type]
+
+
+def test_an_expression_ends_where_the_sentence_goes_on() -> None:
+    assert read_expression(["n", "+", "2", "cards", "from", "deck"]) == (Binary("+", Name("n"), Number(2)), 3)
+    assert read_expression(["digit", "sum", "of", "n", "cards"]) == (DigitSum(Name("n")), 4)
+    assert read_expression(["half", "of", "n", "rounded", "up", "cards"]) == (Half(Name("n"), "up"), 5)
+
+
+@settings(max_examples=200, deadline=None)
+@given(routines())
+def test_text_json_text_is_exact_and_each_sentence_has_one_meaning(text: str) -> None:
+    routine = read_routine(text)
+    written = routine_text(routine)
+    assert read_routine(written).faults == ()
+    assert routine_text(read_routine(written)) == written
+    assert text_from_json(routine_json(routine)) == written
+    assert routine_json(read_routine(written)) == routine_json(routine)
+    for line in written.splitlines():
+        assert sum(match is not None for _, _, match in readings_of(line)) == 1, line
+
+
+@pytest.mark.parametrize("kind", REGISTRY.values(), ids=lambda kind: kind.name)
+def test_the_example_of_a_kind_is_read_as_that_kind_alone(kind) -> None:  # type: ignore[no-untyped-def]
+    assert [found.name for found, _, match in readings_of(kind.example) if match] == [kind.name]
+    assert kind.summary.endswith(".")
+
+
+def test_remarks_patter_blocks_and_what_is_not_understood_survive() -> None:
+    text = (
+        "# a remark\nPack: 9 cards\n  “Say “this” now.”\n\nRepeat 2 times:\n  Deal 1 card from deck\n  Dael 2 cards\n"
+        "Turn deck over\n"
+    )
+    routine = read_routine(text)
+    assert routine_text(routine) == text and text_from_json(routine_json(routine)) == text
+    assert [fault.line for fault in routine.faults] == [7]
+    repeat = next(line for line in routine.walk() if line.kind and line.kind.name == "repeat")
+    assert [line.number for line in repeat.body] == [6, 7]
+
+
+FAULTS = [
+    # text, line, column, words of the message, words of the remedy or of what was expected
+    ("Pack: 52 crads, any order", 1, 10, "“crads”", "“cards”"),
+    (PACK + "Deal 3 cards from dekc", 3, 19, "no place called dekc", "Did you mean deck?"),
+    (PACK + "Deal x cards from deck", 3, 6, "no number called x", "No number has been named"),
+    (PACK + "Deal 53 cards from deck\nEnds with: the top card of deck is FORCE", 3, 1, "53 cards are asked for, but deck",
+     "Change"),
+    (PACK + "Place KEY 10th", 3, 11, "FORCE already lies there", "another place"),
+    (PACK + "Place FORCE 11th", 3, 7, "used twice", "something else"),
+    (PACK + "Place KEY 60th", 3, 11, "no position 60", "from 1 to 52"),
+    (PACK + "Spectator names a number n from 20 to 10", 3, 26, "No number is from 20 to 10", "smaller number first"),
+    (PACK + "Spectator names a number n from 1 to 2\nSpectator names a number n from 1 to 2", 4, 26, "used twice",
+     "something else"),
+    (PACK + "Spectator secretly chooses a number n from 1 to 5\nDeal n cards from deck", 4, 6, "do not know n",
+     "Spectator tells n"),
+    (PACK + "Spectator secretly chooses a number n from 1 to 5\nEnds with: the card at position n of deck is FORCE", 4,
+     12, "do not know n", "Spectator tells n"),
+    (PACK + "Spectator tells n", 3, 17, "no number called n", "has been named"),
+    (PACK + "Put the dealt cards back on top", 3, 1, "No cards have been dealt", "Deal first"),
+    (PACK + "Deal ? cards from deck", 3, 6, "A blank waits here", "Write a number"),
+    (PACK + "Put deck on deck", 3, 13, "on itself", "another place"),
+    (PACK + "Deal 3 cards from deck to FORCE", 3, 27, "FORCE is a card, not a place", "place"),
+    (PACK + "Repeat 2 times:", 3, 1, "Nothing stands in this block", "Indent"),
+    (PACK + "    Turn deck over", 3, 5, "does not open a block", "colon"),
+    (PACK + "Deal remainder of 3 divided by 0 cards from deck", 3, 1, "divided by 0", "Change"),
+    ("Turn deck over", 1, 1, "no pack yet", "Begin with the pack"),
+    ("Pack: 121 cards", 1, 7, "121 cards", "from 1 to 120"),
+    ("Pack: 9 cards\nPack: 9 cards", 2, 1, "a pack already", "Remove"),
+    (PACK + "Turn deck over\nPlace KEY 3rd", 4, 1, "already begun", "Move this line up"),
+    ("Pack: 9 cards", 1, 1, "No card is followed", "Place a card"),
+    ("", 1, 1, "no pack", "first line"),
+    ("The quick brown fox", 1, 1, "No sentence begins with", "steps"),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("text", "line", "column", "message", "remedy"), FAULTS)
+def test_bad_input_says_where_what_and_what_to_do(
+    text: str, line: int, column: int, message: str, remedy: str
+) -> None:
+    from golden_pivot.core.verdicts import prove
+
+    with pytest.raises(BadRoutine) as caught:
+        prove(read_routine(text))
+    fault: Fault = caught.value.faults[0]
+    assert (fault.line, fault.column) == (line, column), fault
+    assert message in fault.message, fault
+    assert remedy in f"{fault.expected} {fault.remedy}", fault
+    assert fault.end > fault.column or fault.column == 1
+
+
+def test_every_fault_of_a_page_is_found_but_not_those_that_follow_from_another() -> None:
+    text = (
+        PACK + "Dael 3 cards from deck to hand\nTurn hand over\nSpectator names a number n from 9 to 1\nTurn deck\n"
+    )
+    with pytest.raises(BadRoutine) as caught:
+        compile_routine(read_routine(text))
+    assert [fault.line for fault in caught.value.faults] == [3, 5, 6]
+
+
+def test_suggestions_begin_as_the_line_does_and_use_the_names_above() -> None:
+    routine = read_routine(PACK + "Spectator names a number n from 1 to 9\n")
+    texts = [s.text for s in suggestions("Spectator deals ", routine, 4)]
+    assert texts == ["Spectator deals ? cards from deck"]
+    assert "Ends with: the next card is FORCE" in [s.text for s in suggestions("Ends", routine, 4)]
+    assert "Spectator names a number m from ? to ?" in [s.text for s in suggestions("Spectator na", routine, 4)]
+    assert suggestions("Deal 3 cards from deck", routine, 4) == []
+    everything = {s.text for s in suggestions("", routine, 4)}
+    assert len(everything) >= len(REGISTRY)
+    # Whatever is suggested is a sentence of the language.
+    for text in everything - {"Title: …", "Note: …"}:
+        assert any(match for _, _, match in readings_of(text)), text

@@ -1,0 +1,143 @@
+"""The prover's promises that the random routines do not reach: budgets, cancelling, kinds of verdict, formulas."""
+
+from __future__ import annotations
+
+import pytest
+from sympy.combinatorics import Permutation
+
+from golden_pivot.core.budget import Budget
+from golden_pivot.core.builder import REPLAY, compile_routine
+from golden_pivot.core.cards import TOKEN
+from golden_pivot.core.explorer import explore
+from golden_pivot.core.faults import Cancelled
+from golden_pivot.core.formulas import fit
+from golden_pivot.core.language.parser import read_routine
+from golden_pivot.core.ledger import ledger_of
+from golden_pivot.core.verdicts import longest_path, prove
+
+EXPLODING = "Pack: 52 cards\nPlace A 9th\n" + "".join(
+    f"Spectator cuts deck and completes the cut\nTurn over the top {n} cards of deck as a block\n" for n in range(3, 15)
+) + "".join(f"Spectator names a number n{i} from 1 to 40\n" for i in range(4))  # fmt: skip
+
+
+def verdict(*rows: str, pack: int = 10, at: int = 3):  # type: ignore[no-untyped-def]
+    return prove(read_routine("\n".join([f"Pack: {pack} cards", f"Place A at position {at}", *rows])))
+
+
+KINDS = [
+    # lines, kind, words of the headline
+    (["Deal 3 cards from deck"], "fixed", "A is 1st in dealt"),
+    (["Spectator names a number n from 3 to 9", "Deal n cards from deck", "Drop the rest on top"], "fixed", "8th in deck"),
+    (["Spectator names a number n from 3 to 9", "Deal n cards from deck", "Put the dealt cards back on top"], "rule",
+     "position n − 2 in deck"),
+    (["Spectator names a number n from 1 to 9", "Deal n cards from deck"], "rule", "known from n by a table"),
+    (["Spectator secretly chooses a number n from 3 to 6", "Spectator deals n cards from deck"], "one-of", "One of 4"),
+    (["Spectator secretly chooses a number n from 3 to 6", "Spectator deals n cards from deck", "Spectator tells n"],
+     "rule", "n − 2 in dealt"),
+    (["Spectator cuts deck and completes the cut"], "lost", "10 places"),
+    (["Spectator names a number n from 8 to 11", "Deal n cards from deck"], "refuted", "Fails when n is 11: 11 cards"),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("rows", "kind", "words"), KINDS)
+def test_what_the_performer_can_know(rows: list[str], kind: str, words: str) -> None:
+    found = verdict(*rows)
+    assert found.verdict == kind
+    assert words in found.headline
+
+
+def test_two_claims_are_judged_apart() -> None:
+    found = verdict("Ends with: the 3rd card of deck is A", "Ends with: the top card of deck is A")
+    assert [claim.holds for claim in found.claims] == [True, False]
+    assert found.headline == "Fails every time: A is 3rd in deck, not the top card of deck"
+
+
+def test_out_of_budget_is_unsettled_and_never_success() -> None:
+    for budget, limit in (
+        (Budget(states=500), "states"),
+        (Budget(seconds=0.01), "seconds"),
+        (Budget(megabytes=-1), "memory"),
+    ):
+        found = prove(read_routine(EXPLODING), budget)
+        assert (found.verdict, found.limit, found.paths) == ("unsettled", limit, None)
+
+
+def test_a_search_can_be_cancelled_and_tells_its_progress() -> None:
+    told: list[str] = []
+    with pytest.raises(Cancelled):
+        prove(read_routine(EXPLODING), Budget(cancelled=lambda: len(told) > 3, progress=told.append))
+    assert told[-1].startswith("line ")
+
+
+def test_the_proof_of_the_digit_sum_merges_all_numbers_into_one_situation() -> None:
+    rows = ["Spectator names a number n from 3 to 9", "Deal n cards from deck", "Put the dealt cards back on top",
+            "Deal n - 2 cards from deck", "Ends with: the last card dealt is A"]  # fmt: skip
+    found = verdict(*rows)
+    assert (found.verdict, found.paths, found.states_widest) == ("proved", 7, 1)
+
+
+def test_the_least_counterexample_has_the_fewest_then_the_first_choices() -> None:
+    found = verdict("Spectator names a number n from 0 to 9", "Spectator names a number m from 0 to 9",
+                    "Deal n + m cards from deck", "Ends with: the next card is A")  # fmt: skip
+    assert found.counterexample and found.counterexample.choices == (("n", 0), ("m", 0))
+    assert found.holds_when and found.holds_when.passing == 3 and found.holds_when.text is None
+
+
+def test_the_longest_path_handles_most_cards() -> None:
+    routine = read_routine("Pack: 9 cards\nPlace A 1st\nSpectator names a number n from 1 to 4\n"
+                           "Spectator names a number m from 1 to 4\nDeal n + 4 - m cards from deck")  # fmt: skip
+    assert longest_path(routine, Budget()) == (3, 0)
+
+
+@pytest.mark.parametrize(
+    ("line", "expected"),
+    [
+        # Where each card of a pack of 8 goes, as SymPy's permutations (general-purpose reference library): the
+        # array form lists, for each index of the heap before, its index after.
+        ("Deal 8 cards from deck to table", list(range(7, -1, -1))),
+        ("Count 8 cards from deck to table, each under the last", list(range(8))),
+        ("Cut deck at 3 and complete the cut", [(i - 3) % 8 for i in range(8)]),
+        ("Turn deck over", list(range(7, -1, -1))),
+        ("Turn over the top 5 cards of deck as a block", [4, 3, 2, 1, 0, 5, 6, 7]),
+    ],
+)
+def test_moves_agree_with_permutations(line: str, expected: list[int]) -> None:
+    def after(*lines: str) -> Permutation:
+        program = compile_routine(read_routine("\n".join(["Pack: 8 cards", "Place A 1st", *lines])), REPLAY)
+        (state,) = explore(program, Budget()).ends
+        (heap,) = [cell for cell in state if isinstance(cell, bytes) and cell]
+        return Permutation([byte % (TOKEN + 1) - 1 for byte in heap]) ** -1
+
+    once = Permutation(expected)
+    assert after(line) == once
+    if " to table" not in line:
+        # Twice is the square, and as often as its order it is the identity.
+        assert after(line, line) == once * once
+        assert after(*[line] * int(once.order())).is_Identity
+
+
+def test_the_ledger_gives_positions_and_formulas_line_by_line() -> None:
+    rows = ["Pack: 52 cards", "Place A 28th", "Spectator names a number n from 30 to 39", "Deal n cards from deck",
+            "Put the dealt cards back on top", "Deal digit sum of n cards from deck"]  # fmt: skip
+    entries, found, _ = ledger_of(read_routine("\n".join(rows)), Budget())
+    assert [(entry.line, entry.text) for entry in entries] == [
+        (2, "28"), (3, "28"), (4, "dealt n − 27"), (5, "n − 27"), (6, "dealt 1")
+    ]  # fmt: skip
+    assert found
+
+
+@pytest.mark.parametrize(
+    ("number", "formula"),
+    [
+        (lambda n, m: 21 - n, "21 - n"),
+        (lambda n, m: 1 + n + 3 * m, "n + 3 * m + 1"),
+        (lambda n, m: n // 2 + 1, "half of n rounded down + 1"),
+        (lambda n, m: 12 - sum(map(int, str(n))), "12 - digit sum of n"),
+        (lambda n, m: n * m, None),
+    ],
+)
+def test_formulas_hold_on_every_row_or_are_not_given(number, formula) -> None:  # type: ignore[no-untyped-def]
+    rows = [((n, m), number(n, m)) for n in range(8, 20) for m in range(5)]
+    assert fit(["n", "m"], rows) == formula
+    # One row that differs anywhere, and there is no formula.
+    assert fit(["n", "m"], [*rows[:-1], (rows[-1][0], rows[-1][1] + 1)]) is None
