@@ -53,7 +53,7 @@ class _Lane:
         # Spawned, not forked: a fork would inherit the server's threads and locks.
         context = multiprocessing.get_context("spawn")
         self._pipe, theirs = context.Pipe()
-        self._cancel = context.Value("q", 0)
+        self._cancel = context.RawValue("q", 0)
         self._process = context.Process(target=work, args=(theirs, self._cancel), daemon=True)
         self._process.start()
         theirs.close()

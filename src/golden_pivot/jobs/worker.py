@@ -4,8 +4,8 @@ from __future__ import annotations
 
 import contextlib
 import signal
+from ctypes import c_longlong
 from multiprocessing.connection import Connection
-from multiprocessing.sharedctypes import Synchronized
 from typing import Any
 
 from ..core.budget import Budget
@@ -19,7 +19,7 @@ _WARM_UP = "Pack: 9 cards\nPlace A 2nd\nSpectator names a number n from 1 to 2\n
 """proved once before the first request, which would otherwise pay for the loading of everything"""
 
 
-def work(pipe: Connection, cancel: Synchronized[int]) -> None:
+def work(pipe: Connection, cancel: c_longlong) -> None:
     """Serves requests (ticket, task, request, limits) until the pipe closes.
 
     Answers (ticket, DONE | CANCELLED | FAILED, value), with any number of (ticket, PROGRESS, text) before. A
@@ -34,7 +34,7 @@ def work(pipe: Connection, cancel: Synchronized[int]) -> None:
 
 
 def _answer(
-    pipe: Connection, cancel: Synchronized[int], ticket: int, task: str, request: Any, limits: dict[str, Any]
+    pipe: Connection, cancel: c_longlong, ticket: int, task: str, request: Any, limits: dict[str, Any]
 ) -> tuple[str, Any]:
     budget = Budget(
         **limits,

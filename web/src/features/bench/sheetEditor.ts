@@ -47,10 +47,24 @@ async function suggest(context: CompletionContext): Promise<CompletionResult | n
   return options.length ? { from: line.from + margin, options, filter: false } : null;
 }
 
+/** Takes the suggestion shown; behind words for which none is shown yet, asks for one. Elsewhere Tab indents. */
 const takeSuggestion: Command = (view) => {
-  if (completionStatus(view.state) !== 'active') return false;
-  if (!selectedCompletion(view.state)) moveCompletionSelection(true)(view);
-  return acceptCompletion(view);
+  if (completionStatus(view.state) === 'active') {
+    if (!selectedCompletion(view.state)) moveCompletionSelection(true)(view);
+    // Refused for the first moments after a list has opened, so that it is not taken by accident.
+    if (acceptCompletion(view)) return true;
+  }
+  const { doc, selection } = view.state;
+  const line = doc.lineAt(selection.main.head);
+  const typed = line.text.slice(0, selection.main.head - line.from);
+  if (!selection.main.empty || typed.trim() === '' || selection.main.head < line.to) return false;
+  void api.suggest(doc.toString(), line.number, typed.length).catch(() => []).then(([first]) => {
+    if (first && view.state.doc === doc) {
+      closeCompletion(view);
+      place(view, first.text, line.from + typed.length - typed.trimStart().length, line.to);
+    }
+  });
+  return true;
 };
 
 /** A new line with the margin of this one; deeper behind a colon. */
@@ -103,7 +117,7 @@ export function sheetExtensions(events: SheetEvents): Extension[] {
     EditorView.lineWrapping,
     EditorState.allowMultipleSelections.of(false),
     EditorView.contentAttributes.of({
-      'aria-label': 'The routine, one sentence a line', spellcheck: 'false', autocorrect: 'off', autocapitalize: 'off',
+      'aria-label': 'The routine, one sentence a line', tabindex: '0', spellcheck: 'false', autocorrect: 'off', autocapitalize: 'off',
     }),
     autocompletion({ override: [suggest], selectOnOpen: false, icons: false, activateOnTypingDelay: 60 }),
     placeholder('Pack: 52 cards, any order'),

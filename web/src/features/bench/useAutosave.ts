@@ -44,17 +44,20 @@ export function useAutosave(opened: Routine) {
 
   useEffect(() => {
     flush.current = async () => {
-      if (busy.current || wanted.current === saved.current) return;
+      if (busy.current) return;
+      if (wanted.current === saved.current) {
+        // Typed, and undone again before it was saved.
+        localStorage.removeItem(draftKey(opened.id));
+        setState((now) => (now === 'conflict' ? now : 'saved'));
+        return;
+      }
       busy.current = true;
       const text = wanted.current;
       try {
         const kept = await api.save(opened.id, text, revision.current);
         revision.current = kept.revision;
         saved.current = text;
-        if (wanted.current === text) {
-          localStorage.removeItem(draftKey(opened.id));
-          setState('saved');
-        } else later(0);
+        later(0);
       } catch (error) {
         if (error instanceof ApiError && error.status === 409 && error.told.current) {
           setOther(error.told.current);

@@ -1,0 +1,187 @@
+"""The shelf over HTTP, and what survives."""
+
+from __future__ import annotations
+
+import json
+import sqlite3
+import subprocess
+import time
+import urllib.error
+import urllib.request
+from concurrent.futures import ThreadPoolExecutor
+from pathlib import Path
+
+import pytest
+from fastapi.testclient import TestClient
+
+from golden_pivot.store import Database, NewerDatabase, Shelf, database
+from tests.browser.driving import server
+from tests.core.test_prover import EXPLODING
+
+
+def ask(address: str, method: str, path: str, body: object = None) -> dict:  # type: ignore[type-arg]
+    request = urllib.request.Request(
+        address + path, None if body is None else json.dumps(body).encode(),
+        {"content-type": "application/json"}, method=method,
+    )  # fmt: skip
+    with urllib.request.urlopen(request, timeout=30) as reply:
+        return json.loads(reply.read())
+
+
+def refusal(address: str, method: str, path: str, body: object = None) -> int:
+    """The status of a request that is refused."""
+    with pytest.raises(urllib.error.HTTPError) as refused:
+        ask(address, method, path, body)
+    return refused.value.code
+
+
+def test_a_stale_save_gets_409_and_changes_nothing(client: TestClient) -> None:
+    made = client.post("/api/routines", json={"text": "Title: One\nPack: 9 cards"}).json()
+    at = f"/api/routines/{made['id']}"
+    first = client.put(at, json={"text": "Title: Two", "revision": made["revision"]})
+    stale = client.put(at, json={"text": "Title: Three", "revision": made["revision"]})
+    assert first.status_code == 200 and stale.status_code == 409
+    assert stale.json()["current"]["title"] == client.get(at).json()["title"] == "Two"
+
+
+def test_what_is_removed_can_be_brought_back(client: TestClient) -> None:
+    at = f"/api/routines/{client.post('/api/routines', json={'text': 'Title: One'}).json()['id']}"
+    assert client.delete(at).status_code == 200
+    assert client.get(at).status_code == 404 and client.get("/api/routines").json() == []
+    assert client.post(f"{at}/bring-back").json()["title"] == "One"
+
+
+def test_versions_are_kept_and_restored_with_nothing_lost(client: TestClient) -> None:
+    at = f"/api/routines/{client.post('/api/routines', json={'text': 'Title: One'}).json()['id']}"
+    client.post(f"{at}/versions", json={"name": "first night"})
+    saved = client.put(at, json={"text": "Title: Two", "revision": 1}).json()
+    back = client.post(f"{at}/versions/1/restore", json={"revision": saved["revision"]}).json()
+    assert back["title"] == "One"
+    kept = {version["name"]: version["text"] for version in client.get(f"{at}/versions").json()}
+    assert kept == {"first night": "Title: One", "before going back to first night": "Title: Two"}
+    assert client.post(f"{at}/versions/9/restore", json={"revision": 3}).status_code == 404
+
+
+def test_proving_over_http_gives_the_verdict_or_the_faults(client: TestClient) -> None:
+    good = client.post("/api/prove", json={"text": "Pack: 9 cards\nPlace A 2nd\nDeal 1 card from deck", "job": "1"})
+    assert good.json()["verdict"]["verdict"] == "fixed" and good.json()["faults"] == []
+    bad = client.post("/api/prove", json={"text": "Pack: 9 crads", "job": "2"}).json()
+    assert bad["verdict"] is None and bad["faults"][0]["line"] == 1
+
+
+def test_kill9_no_acknowledged_save_is_lost(tmp_path: Path) -> None:
+    data = tmp_path / "shelf.sqlite3"
+    for _ in range(2):
+        with server(data, demo=False) as (address, process):
+            routine = ask(address, "POST", "/api/routines", {"text": "Title: 0"})
+            for number in range(1, 51):
+                body = {"text": f"Title: {number}", "revision": routine["revision"]}
+                routine = ask(address, "PUT", f"/api/routines/{routine['id']}", body)
+            process.kill()
+        with server(data, demo=False) as (address, _):
+            assert ask(address, "GET", f"/api/routines/{routine['id']}")["text"] == "Title: 50"
+
+
+def test_responsive_while_a_proof_explodes_and_a_cancel_frees_the_worker(tmp_path: Path) -> None:
+    with server(tmp_path / "shelf.sqlite3", demo=False) as (address, _), ThreadPoolExecutor() as pool:
+        body = {"text": EXPLODING, "job": "exploding", "lane": "interactive"}
+        proof = pool.submit(refusal, address, "POST", "/api/prove", body)
+        while "states" not in (progress := _progress(address, "exploding")):
+            assert not proof.done(), progress
+        for _ in range(20):
+            begun = time.perf_counter()
+            ask(address, "GET", "/api/health")
+            assert time.perf_counter() - begun < 0.2
+        begun = time.perf_counter()
+        assert ask(address, "POST", "/api/jobs/exploding/cancel")["done"]
+        assert proof.result(5) == 410
+        small = {"text": "Pack: 9 cards\nPlace A 2nd", "job": "small"}
+        assert ask(address, "POST", "/api/prove", small)["verdict"]["verdict"] == "fixed"
+        assert time.perf_counter() - begun < 1
+
+
+def _progress(address: str, job: str) -> str:
+    try:
+        return str(ask(address, "GET", f"/api/jobs/{job}")["progress"])
+    except urllib.error.HTTPError:
+        return ""
+
+
+def test_a_newer_text_supersedes_the_one_being_proved(tmp_path: Path) -> None:
+    with server(tmp_path / "shelf.sqlite3", demo=False) as (address, _), ThreadPoolExecutor() as pool:
+        old = {"text": EXPLODING, "job": "old"}
+        proof = pool.submit(refusal, address, "POST", "/api/prove", old)
+        while not _progress(address, "old"):
+            time.sleep(0.01)
+        new = {"text": "Pack: 9 cards\nPlace A 2nd", "job": "new"}
+        assert ask(address, "POST", "/api/prove", new)["verdict"]["verdict"] == "fixed"
+        assert proof.result(5) == 409
+
+
+def test_a_migration_that_fails_leaves_the_shelf_as_it_was(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    path = tmp_path / "shelf.sqlite3"
+    Shelf(Database(path)).add("Title: One")
+    real = database.migrations()
+    bad = [*real, (99, "bad", "CREATE TABLE half (x);\nINSERT INTO nowhere VALUES (1);")]
+    monkeypatch.setattr(database, "migrations", lambda: bad)
+    with pytest.raises(sqlite3.OperationalError):
+        Database(path)
+    monkeypatch.setattr(database, "migrations", lambda: [*real, (99, "good", "CREATE TABLE half (x);")])
+    assert [routine.text for routine in Shelf(Database(path)).routines()] == ["Title: One"]
+    monkeypatch.setattr(database, "migrations", lambda: real)
+    with pytest.raises(NewerDatabase):
+        Database(path)
+
+
+def test_the_demo_shelf_is_put_up_once(tmp_path: Path) -> None:
+    data = tmp_path / "shelf.sqlite3"
+    with server(data) as (address, _):
+        first = ask(address, "GET", "/api/routines")
+        ask(address, "DELETE", f"/api/routines/{first[0]['id']}")  # type: ignore[index]
+    with server(data) as (address, _):
+        assert len(ask(address, "GET", "/api/routines")) == len(first) - 1
+
+
+def test_what_is_generated_is_up_to_date() -> None:
+    from scripts.generate import generated
+
+    for path, content in generated().items():
+        assert path.read_text(encoding="utf-8") == content, f"{path.name} is old: run make generated"
+
+
+def prove_on_command_line(*arguments: str) -> subprocess.CompletedProcess[str]:
+    import sys
+
+    return subprocess.run([sys.executable, "-m", "golden_pivot", *arguments], capture_output=True, text=True)
+
+
+@pytest.mark.parametrize(
+    ("rows", "code"),
+    [
+        ("Deal 2 cards from deck\nEnds with: the last card dealt is A", 0),
+        ("Deal 2 cards from deck\nEnds with: the next card is A", 1),
+        ("Spectator cuts deck and completes the cut", 1),
+        ("Daels 2 cards", 2),
+    ],
+)
+def test_exit_codes_of_prove(tmp_path: Path, rows: str, code: int) -> None:
+    file = tmp_path / "routine.pivot"
+    file.write_text(f"Pack: 30 cards\nPlace A 2nd\n{rows}\n")
+    told = prove_on_command_line("prove", str(file), "--json")
+    assert told.returncode == code
+    answer = json.loads(told.stdout)
+    if code == 2:
+        assert "line 3, column 1" in told.stderr and answer["faults"][0]["line"] == 3
+    else:
+        assert {"verdict", "landing", "claims", "paths", "states_widest", "covers_every_order", "seconds",
+                "counterexample", "holds_when", "assumed"} <= set(answer)  # fmt: skip
+
+
+def test_prove_out_of_budget_exits_3_and_bad_files_2(tmp_path: Path) -> None:
+    file = tmp_path / "routine.pivot"
+    file.write_text(EXPLODING)
+    assert prove_on_command_line("prove", str(file), "--states", "1000").returncode == 3
+    file.write_bytes(b"\xff\xfe\x00\x80")
+    assert prove_on_command_line("prove", str(file)).returncode == 2
+    assert prove_on_command_line("prove", str(tmp_path / "none.pivot")).returncode == 2
+    assert "harbour_light" in prove_on_command_line("prove", "demo:none").stderr

@@ -1,0 +1,47 @@
+"""What several test files need: an application in memory, a real server, a browser page."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from fastapi.testclient import TestClient
+from playwright.sync_api import Browser, Page
+
+from golden_pivot.api.app import create_app
+from golden_pivot.store import Database
+from tests.browser.driving import chromium, server
+
+
+@pytest.fixture
+def client() -> Iterator[TestClient]:
+    with TestClient(create_app(Database(":memory:")), base_url="http://127.0.0.1") as client:
+        yield client
+
+
+@pytest.fixture
+def address(tmp_path: Path) -> Iterator[str]:
+    """A server of its own with the demo shelf."""
+    with server(tmp_path / "shelf.sqlite3") as (address, _):
+        yield address
+
+
+@pytest.fixture(scope="session")
+def browser() -> Iterator[Browser]:
+    with chromium() as browser:
+        yield browser
+
+
+@pytest.fixture
+def page(browser: Browser, address: str) -> Iterator[Page]:
+    """The shelf, in a window of 1280×800. A script error or a refused resource fails the test."""
+    context = browser.new_context(viewport={"width": 1280, "height": 800}, reduced_motion="reduce")
+    page = context.new_page()
+    broken: list[str] = []
+    page.on("pageerror", lambda error: broken.append(str(error)))
+    page.on("console", lambda message: broken.append(message.text) if "Content Security" in message.text else None)
+    page.goto(address)
+    yield page
+    context.close()
+    assert broken == []
