@@ -101,6 +101,7 @@ def test_a_suggestion_is_taken_and_its_gaps_filled_in_turn(page: Page) -> None:
     page.keyboard.type("Place BUOY ")
     page.locator(".cm-tooltip-autocomplete").wait_for()
     page.keyboard.press("Tab")
+    expect(sheet(page)).to_contain_text("Place BUOY ?th")
     page.keyboard.type("3")
     expect(sheet(page)).to_contain_text("Place BUOY 3th")
 
