@@ -1,0 +1,82 @@
+"""How fast the core is, as ratios measured in one run: `make bench`.
+
+For each routine: time of the proof (median of runs taken in turn with the reference, so that a busy machine
+slows both), transitions, microseconds a transition, and how many times slower the reference interpreter is
+when it plays every path. With BENCH_BROWSER=1 also the time from the last key to the verdict on the screen.
+"""
+
+from __future__ import annotations
+
+import os
+import statistics
+import time
+from collections.abc import Callable
+from pathlib import Path
+
+from tests.reference import every_path
+
+from golden_pivot import demo
+from golden_pivot.core.budget import Budget
+from golden_pivot.core.builder import compile_routine
+from golden_pivot.core.explorer import explore
+from golden_pivot.core.language.parser import read_routine
+from golden_pivot.core.language.printer import routine_json
+from golden_pivot.core.routine import Routine
+from golden_pivot.core.verdicts import prove
+
+ROOT = Path(__file__).parents[1]
+RUNS = 7
+LONGEST = 60.0
+"""seconds after which a reference run is not repeated"""
+
+
+def _timed(work: Callable[[], object]) -> float:
+    begun = time.perf_counter()
+    work()
+    return time.perf_counter() - begun
+
+
+def measure(routine: Routine) -> tuple[float, float, float | None]:
+    """Median seconds of (the exploration alone, the whole verdict, every path by the reference)."""
+    document = routine_json(routine)
+    program = compile_routine(routine)
+    explored, proved, played = [], [], []
+    for _ in range(RUNS):
+        explored.append(_timed(lambda: explore(program, Budget())))
+        proved.append(_timed(lambda: prove(routine)))
+        if sum(played) < LONGEST / RUNS:
+            played.append(_timed(lambda: sum(1 for _ in every_path(document))))
+    return statistics.median(explored), statistics.median(proved), statistics.median(played) if played else None
+
+
+def rows() -> list[tuple[str, str]]:
+    shelf = [(f"demo:{name}", demo.demo_text(name)) for name in demo.demo_names()]
+    files = sorted((ROOT / "tests" / "procedures").glob("*.pivot"))
+    return shelf + [(path.stem, path.read_text(encoding="utf-8")) for path in files]
+
+
+def main() -> None:
+    print(
+        f"{'':24}{'paths':>9}{'widest':>8}{'explore ms':>12}{'verdict ms':>12}{'trans.':>9}{'µs/tr.':>8}{'× ref':>9}"
+    )
+    for name, text in rows():
+        routine = read_routine(text)
+        if routine.faults:
+            print(f"{name:24}  still being written")
+            continue
+        verdict = prove(routine)
+        explored, proved, played = measure(routine)
+        ratio = f"{played / explored:9,.1f}" if played else "        –"
+        paths = "–" if verdict.paths is None else f"{verdict.paths:,}"
+        print(
+            f"{name:24}{paths:>9}{verdict.states_widest:>8,}{explored * 1e3:>12.2f}{proved * 1e3:>12.2f}"
+            f"{verdict.transitions:>9,}{explored * 1e6 / max(1, verdict.transitions):>8.1f}{ratio}"
+        )
+    if os.environ.get("BENCH_BROWSER"):
+        from scripts.keystrokes import print_times
+
+        print_times()
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,54 @@
+"""From the last key to the verdict on the screen, measured in the browser on every routine of the demo shelf."""
+
+from __future__ import annotations
+
+import statistics
+import tempfile
+from pathlib import Path
+
+from playwright.sync_api import Page
+from tests.browser.driving import chromium, server
+
+_KEYS = 8
+
+# Resolves, in the page itself, once the verdict is no longer marked as old; a repaint has then happened.
+_UNTIL_FRESH = """() => new Promise(done => {
+  const bar = document.querySelector('section.verdict');
+  const begun = performance.now();
+  const look = () => bar.dataset.old === 'false' ? done(performance.now() - begun) : requestAnimationFrame(look);
+  // The key has been handled; React marks the verdict old in the same turn.
+  look();
+})"""
+
+
+def _one_routine(page: Page) -> list[float]:
+    sheet = page.get_by_label("The routine, one sentence a line")
+    sheet.focus()
+    page.keyboard.press("Control+End")
+    times = []
+    for number in range(_KEYS):
+        # A remark changes the text, so the routine is proved anew, but not its verdict. Every text is a new one.
+        page.keyboard.type("\n# " if number == 0 else "x")
+        times.append(page.evaluate(_UNTIL_FRESH))
+        page.wait_for_timeout(100)
+    return times
+
+
+def print_times() -> None:
+    with tempfile.TemporaryDirectory() as folder, server(Path(folder) / "s.sqlite3") as (address, _), chromium() as b:
+        page = b.new_page(viewport={"width": 1280, "height": 800})
+        page.goto(address)
+        page.locator(".routines .open").first.wait_for()
+        titles = page.locator(".routines .open").all_inner_texts()
+        print(f"\nfrom the last key to the verdict on the screen, median and worst of {_KEYS}:")
+        for title in titles:
+            page.goto(address)
+            page.get_by_role("link", name=title, exact=True).click()
+            page.locator("section.verdict[data-old=false]").wait_for()
+            page.wait_for_timeout(400)
+            times = _one_routine(page)
+            print(f"  {title:34}{statistics.median(times):>6.0f} ms{max(times):>7.0f} ms")
+
+
+if __name__ == "__main__":
+    print_times()
