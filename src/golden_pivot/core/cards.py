@@ -35,6 +35,11 @@ RANKS = (
 SUITS = ("clubs", "diamonds", "hearts", "spades")
 
 
+UP = bytes(byte | FACE_UP for byte in range(256))
+DOWN = bytes(byte & TOKEN for byte in range(256))
+"""Translation tables that make every card of a heap lie face up, face down."""
+
+
 def turned_over(block: bytes) -> bytes:
     """The block turned over as a whole: its order reverses and every card shows its other side.
 
@@ -55,6 +60,36 @@ def index_of(heap: bytes, token: int) -> int:
     if up < 0 or down < 0:
         return max(up, down)
     return min(up, down)
+
+
+def card_value(name: str) -> int | None:
+    """
+    >>> card_value("queen of hearts"), card_value("FORCE")
+    (12, None)
+    """
+    rank = name.partition(" of ")[0]
+    return RANKS.index(rank) + 1 if rank in RANKS else None
+
+
+def card_suit(name: str) -> str | None:
+    suit = name.partition(" of ")[2]
+    return suit if suit in SUITS else None
+
+
+def card_colour(name: str) -> str | None:
+    suit = card_suit(name)
+    return None if suit is None else "red" if suit in ("diamonds", "hearts") else "black"
+
+
+def mate_of(name: str) -> str | None:
+    """The card of the same value and colour.
+
+    >>> mate_of("queen of hearts")
+    'queen of diamonds'
+    """
+    rank, _, suit = name.partition(" of ")
+    other = {"clubs": "spades", "spades": "clubs", "hearts": "diamonds", "diamonds": "hearts"}.get(suit)
+    return f"{rank} of {other}" if other else None
 
 
 def ordinal(number: int) -> str:

@@ -14,7 +14,20 @@ from typing import Any
 
 from .budget import CHECK_EVERY, Budget
 from .faults import Impossible
-from .program import FAILED, Act, AnyInstruction, Cells, Check, Choose, Program, State
+from .program import (
+    FAILED,
+    JUMP,
+    NO_ENDING,
+    Act,
+    AnyInstruction,
+    Branch,
+    Cells,
+    Check,
+    Choose,
+    Leap,
+    Program,
+    State,
+)
 
 Layer = dict[State, Any]
 
@@ -68,33 +81,47 @@ class Exploration:
 
 @dataclass(frozen=True)
 class _Stage:
-    """One choice at most, then everything up to the next choice in a single pass."""
+    """One choice at most, then everything up to the next choice, case or meeting point in a single pass."""
 
+    start: int
+    """index of its first instruction"""
     choose: Choose | None
     then: tuple[Act | Check, ...]
+    leave: Branch | Leap | None
     kills: tuple[int, ...]
+
+    @property
+    def first(self) -> AnyInstruction:
+        return self.choose or (self.then[0] if self.then else self.leave)  # type: ignore[return-value]
 
 
 def stages(program: Program, fused: bool) -> list[_Stage]:
-    """The program cut into passes: as few as there are choices, or one an instruction."""
+    """The program cut into passes: as few as can be, or one an instruction."""
     found: list[_Stage] = []
+    start = 0
     choose: Choose | None = None
     then: list[Act | Check] = []
     kills: set[int] = set()
 
-    def close() -> None:
-        if choose or then:
-            found.append(_Stage(choose, tuple(then), tuple(sorted(kills))))
+    def close(leave: Branch | Leap | None = None) -> None:
+        nonlocal choose, then, kills
+        if choose or then or leave:
+            found.append(_Stage(start, choose, tuple(then), leave, tuple(sorted(kills))))
+        choose, then, kills = None, [], set()
 
-    for step, dead in zip(program.instructions, program.kills, strict=True):
-        if isinstance(step, Choose) or not fused:
+    for index, (step, dead) in enumerate(zip(program.instructions, program.kills, strict=True)):
+        if isinstance(step, Choose) or not fused or index in program.kills_at:
             close()
-            choose, then, kills = None, [], set()
-        if isinstance(step, Choose):
-            choose = step
-        else:
-            then.append(step)
+        if not (choose or then):
+            start = index
+        match step:
+            case Choose():
+                choose = step
+            case Act() | Check():
+                then.append(step)
         kills |= set(dead)
+        if isinstance(step, Branch | Leap):
+            close(step)
     close()
     return found
 
@@ -107,42 +134,59 @@ def explore(
 ) -> Exploration:
     """Every path from the start to the end of the program.
 
-    `watch` is called with each instruction and the layer behind it, which costs the fusing of steps.
+    `watch` is called with each instruction and the layer behind it, which costs the fusing of steps. In a layer
+    behind an act, states that went another way have a number in cell JUMP.
     Cost: one transition for each state and option of a layer. Raises OutOfBudget and Cancelled.
     """
     result = Exploration()
     layer: Layer = {program.start: algebra.one}
     for stage in stages(program, fused=watch is None):
-        layer = _pass(program, stage, layer, algebra, budget, result)
+        layer = one_pass(program, stage, layer, algebra, budget, result)
         result.widest = max(result.widest, len(layer))
         if watch is not None:
-            watch(stage.choose or stage.then[0], layer)
-    result.ends = layer
+            watch(stage.first, layer)
+    for state, weight in layer.items():
+        end = state if state[JUMP] is None else (*state[:JUMP], None, *state[JUMP + 1 :])
+        result.ends[end] = algebra.merge(result.ends[end], weight) if end in result.ends else weight
     return result
 
 
 def _checking(step: Check) -> Callable[[Cells], None]:
-    holds, bit = step.holds, 1 << step.claim
+    holds, bit = step.holds, 2 << step.claim
 
     def run(cells: Cells) -> None:
+        cells[FAILED] &= ~NO_ENDING
         if not holds(cells):
             cells[FAILED] |= bit
 
     return run
 
 
+def _never(_cells: Sequence[Any]) -> bool:
+    return False
+
+
+def _emptied(program: Program, dead: Sequence[int]) -> tuple[tuple[int, Any], ...]:
+    """(cell, what stands for nothing there)"""
+    return tuple((index, b"" if program.cells[index].is_place else None) for index in dead)
+
+
 def _nothing_handled(_cells: Sequence[Any]) -> int:
     return 0
 
 
-def _pass(
+def one_pass(
     program: Program, stage: _Stage, layer: Layer, algebra: Algebra, budget: Budget, result: Exploration
 ) -> Layer:
+    """The layer behind a stage; paths that cannot go on, and the transitions, are added to `result`."""
     choose, merge, chosen, handled = stage.choose, algebra.merge, algebra.chosen, algebra.handled
     runs = [step.run if isinstance(step, Act) else _checking(step) for step in stage.then]
     counts = [step.handled if isinstance(step, Act) else _nothing_handled for step in stage.then]
-    dead = tuple((index, b"" if program.cells[index].is_place else None) for index in stage.kills)
-    line = (choose or stage.then[0]).line
+    dead = _emptied(program, stage.kills)
+    leave, start, forked = stage.leave, stage.start, bool(program.kills_at)
+    case = None if leave is None else leave.holds if isinstance(leave, Branch) else _never
+    dead_beyond = _emptied(program, program.kills_at[leave.target]) if leave else ()
+    line = stage.first.line
     after: Layer = {}
     done, next_look = 0, CHECK_EVERY
 
@@ -151,6 +195,11 @@ def _pass(
         result.stuck[stuck] = merge(result.stuck[stuck], weight) if stuck in result.stuck else weight
 
     for state, weight in layer.items():
+        if forked and state[JUMP] is not None:
+            if state[JUMP] > start:  # it went another way, and meets the others further on
+                after[state] = merge(after[state], weight) if state in after else weight
+                continue
+            state = (*state[:JUMP], None, *state[JUMP + 1 :])
         options = choose.options(state) if choose else (None,)
         if not options:
             stop(state, weight, line, "there is nothing to choose from")
@@ -173,12 +222,18 @@ def _pass(
                 else:
                     for run in runs:
                         run(cells)
+                # A case is decided before what it alone reads is given up.
+                goes_on = case is None or case(cells)
             except Impossible as obstacle:
-                at = _line_of(obstacle, stage, runs, state, option)
+                at = _line_of(stage, runs, state, option)
                 stop(tuple(cells), reached, at, obstacle.reason)
                 continue
             for cell, empty in dead:
                 cells[cell] = empty
+            if leave is not None and not goes_on:
+                cells[JUMP] = leave.target
+                for cell, empty in dead_beyond:
+                    cells[cell] = empty
             key = tuple(cells)
             after[key] = merge(after[key], reached) if key in after else reached
     result.transitions += done
@@ -186,9 +241,7 @@ def _pass(
     return after
 
 
-def _line_of(
-    obstacle: Impossible, stage: _Stage, runs: Sequence[Callable[[Cells], None]], state: State, option: Any
-) -> int:
+def _line_of(stage: _Stage, runs: Sequence[Callable[[Cells], None]], state: State, option: Any) -> int:
     """The line at which this path got stuck, found by going through the pass once more, step by step."""
     cells = list(state)
     if stage.choose:
@@ -198,4 +251,5 @@ def _line_of(
             run(cells)
         except Impossible:
             return step.line
-    raise obstacle
+    assert stage.leave is not None
+    return stage.leave.line

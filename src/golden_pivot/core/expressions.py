@@ -7,7 +7,6 @@ expression end where it can no longer go on: `Deal n + 2 cards` stops before `ca
 
 from __future__ import annotations
 
-import operator
 from collections.abc import Callable, Container, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any, Literal, cast
@@ -15,6 +14,8 @@ from typing import Any, Literal, cast
 from lark import Lark, Transformer, v_args
 from lark import Token as LarkToken
 from lark.parsers.lalr_interactive_parser import InteractiveParser
+
+from .language.words import RESERVED
 
 MAX_DEPTH = 20
 MAX_NUMBER = 10**6
@@ -72,10 +73,31 @@ class Extreme:
     right: Expression
 
 
-Expression = Number | Blank | Name | Binary | Half | Remainder | DigitSum | Extreme
+@dataclass(frozen=True)
+class Letters:
+    """Letters of a word or of several; spaces and marks do not count."""
+
+    word: str
+
+
+@dataclass(frozen=True)
+class Size:
+    """How many cards lie at a place."""
+
+    place: str
+
+
+@dataclass(frozen=True)
+class Value:
+    """Value of a card: ace 1, court cards 11 to 13."""
+
+    card: str
+
+
+Expression = Number | Blank | Name | Binary | Half | Remainder | DigitSum | Extreme | Letters | Size | Value
 
 KEYWORDS = frozenset(
-    ["half", "of", "rounded", "up", "down", "digit", "sum", "remainder", "divided", "by", "min", "max"]
+    "half of rounded up down digit sum remainder divided by min max letters size value their card".split()
 )
 _SIGNS = {
     "+": "PLUS",
@@ -102,8 +124,14 @@ _GRAMMAR = """
      | DIGIT SUM OF atom -> digit_sum
      | MIN OPEN sum COMMA sum CLOSE -> extreme
      | MAX OPEN sum COMMA sum CLOSE -> extreme
+     | LETTERS OF QUOTED -> letters
+     | SIZE OF NAME -> size
+     | SIZE OF NAME NUMBER -> size
+     | VALUE OF NAME -> value
+     | VALUE OF THEIR CARD -> value
 %declare NUMBER BLANK NAME PLUS MINUS TIMES OPEN CLOSE COMMA
 %declare HALF OF ROUNDED UP DOWN REMAINDER DIVIDED BY DIGIT SUM MIN MAX
+%declare LETTERS SIZE VALUE QUOTED THEIR CARD
 """
 
 
@@ -136,6 +164,15 @@ class _Build(Transformer[LarkToken, Expression]):
 
     def extreme(self, which: str, _o: str, left: Expression, _c: str, right: Expression, _e: str) -> Expression:
         return Extreme("min" if which == "min" else "max", left, right)
+
+    def letters(self, _letters: str, _of: str, quoted: str) -> Expression:
+        return Letters(quoted[1:-1].strip())
+
+    def size(self, _size: str, _of: str, *place: str) -> Expression:
+        return Size(" ".join(place))
+
+    def value(self, _value: str, _of: str, *card: str) -> Expression:
+        return Value(" ".join(card))
 
 
 _PARSER = Lark(_GRAMMAR, parser="lalr", lexer="basic", transformer=_Build())
@@ -170,7 +207,9 @@ def read_expression(words: Sequence[str]) -> tuple[Expression, int] | int:
             kind = _SIGNS[word]
         elif lower in KEYWORDS:
             kind = lower.upper()
-        elif word[0].isalpha():
+        elif word[0] in '“"' and len(word) > 1:
+            kind, lower = "QUOTED", word
+        elif word[0].isalpha() and lower not in RESERVED:
             kind, lower = "NAME", word
         else:
             break
@@ -213,6 +252,11 @@ def names_in(expression: Expression) -> tuple[str, ...]:
     return tuple(dict.fromkeys(node.name for node in within(expression) if isinstance(node, Name)))
 
 
+def is_settled(expression: Expression) -> bool:
+    """Whether it has the same value in every state."""
+    return not any(isinstance(node, Name | Size | Value) for node in within(expression))
+
+
 def expression_text(expression: Expression, tight: bool = False) -> str:
     """As it is written in a routine; `tight` adds the brackets an operand needs.
 
@@ -234,6 +278,12 @@ def expression_text(expression: Expression, tight: bool = False) -> str:
             return f"digit sum of {expression_text(of, True)}"
         case Extreme(which, left, right):
             return f"{which}({expression_text(left)}, {expression_text(right)})"
+        case Letters(word):
+            return f"letters of “{word}”"
+        case Size(place):
+            return f"size of {place}"
+        case Value(card):
+            return f"value of {card}"
         case Binary(op, left, right):
             product = op == "*"
             first = expression_text(left, product and isinstance(left, Binary) and left.op != "*")
@@ -247,30 +297,44 @@ def digit_sum(number: int) -> int:
     return sum(map(int, str(abs(number))))
 
 
-def evaluator(expression: Expression, cell_of: Mapping[str, int]) -> Callable[[Sequence[Any]], int]:
-    """A function from a state to the number; `cell_of` says in which cell of a state a name has its value.
+def letters_in(word: str) -> int:
+    """
+    >>> letters_in("the queen of hearts")
+    16
+    """
+    return sum(map(str.isalpha, word))
+
+
+Reader = Callable[[Sequence[Any]], int]
+
+
+def evaluator(expression: Expression, look_up: Callable[[Name | Size | Value], Reader]) -> Reader:
+    """A function from a state to the number; `look_up` gives the function for a name, a size or a card's value.
 
     Division by zero raises ZeroDivisionError; the caller says on which path.
     """
     match expression:
         case Number(value):
             return lambda cells: value
-        case Name(name):
-            return operator.itemgetter(cell_of[name])
+        case Name() | Size() | Value():
+            return look_up(expression)
+        case Letters(word):
+            letters = letters_in(word)
+            return lambda cells: letters
         case Half(of, rounded):
-            inner, extra = evaluator(of, cell_of), int(rounded == "up")
+            inner, extra = evaluator(of, look_up), int(rounded == "up")
             return lambda cells: (inner(cells) + extra) // 2
         case Remainder(of, by):
-            inner, divisor = evaluator(of, cell_of), evaluator(by, cell_of)
+            inner, divisor = evaluator(of, look_up), evaluator(by, look_up)
             return lambda cells: inner(cells) % abs(divisor(cells))
         case DigitSum(of):
-            inner = evaluator(of, cell_of)
+            inner = evaluator(of, look_up)
             return lambda cells: digit_sum(inner(cells))
         case Extreme(which, left, right):
-            a, b, pick = evaluator(left, cell_of), evaluator(right, cell_of), min if which == "min" else max
+            a, b, pick = evaluator(left, look_up), evaluator(right, look_up), min if which == "min" else max
             return lambda cells: pick(a(cells), b(cells))
         case Binary(op, left, right):
-            a, b = evaluator(left, cell_of), evaluator(right, cell_of)
+            a, b = evaluator(left, look_up), evaluator(right, look_up)
             if op == "+":
                 return lambda cells: a(cells) + b(cells)
             if op == "-":
@@ -289,6 +353,12 @@ def expression_json(expression: Expression) -> dict[str, Any]:
             return {"op": "blank"}
         case Name(name):
             return {"op": "name", "name": name}
+        case Letters(word):
+            return {"op": "letters", "word": word}
+        case Size(place):
+            return {"op": "size", "place": place}
+        case Value(card):
+            return {"op": "value", "card": card}
         case Half(of, rounded):
             return {"op": "half", "of": expression_json(of), "rounded": rounded}
         case Remainder(of, by):
@@ -310,6 +380,10 @@ def expression_from_json(data: Mapping[str, Any]) -> Expression:
         return Blank()
     if op == "name":
         return Name(str(data["name"]))
+    if op in ("letters", "size", "value"):
+        if op == "letters":
+            return Letters(str(data["word"]))
+        return Size(str(data["place"])) if op == "size" else Value(str(data["card"]))
     if op == "half":
         return Half(expression_from_json(data["of"]), "up" if data["rounded"] == "up" else "down")
     if op == "remainder":

@@ -6,12 +6,11 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from .budget import Budget
-from .builder import LEDGER, TABLE, Purpose, compile_routine
-from .cards import index_of
-from .explorer import Exploration, Layer, explore
+from .building import LEDGER, TABLE, Purpose, compile_routine
+from .explorer import Layer, explore
 from .faults import OutOfBudget
 from .formulas import MOST_ROWS, fit
-from .program import AnyInstruction, Check, Program, State
+from .program import JUMP, Act, AnyInstruction, Choose, Program, State
 from .regions import runs_text
 from .routine import Routine
 
@@ -31,37 +30,38 @@ class Entry:
     def text(self) -> str:
         """As it stands in the margin: `11`, `n − 9`, `1 to 15`, `dealt 3`."""
         spans = [f"{_in(place)}{self.formula or runs_text(positions)}" for place, positions in self.where]
-        return ("; ".join(spans) if len(spans) <= 2 else f"{len(spans)} places").replace(" - ", " − ")
+        return "; ".join(spans) if len(spans) <= 2 else f"{len(spans)} places"
 
 
 def _in(place: str) -> str:
     return "" if place == "deck" else f"{place} "
 
 
-def ledger_of(routine: Routine, budget: Budget) -> tuple[tuple[Entry, ...], Exploration | None, Program]:
-    """(an entry a line and round, in order; the exploration with every place kept; its program).
+def end_layer(routine: Routine, budget: Budget) -> tuple[Program, Layer] | None:
+    """(program, end states with every place kept), for where the cards lie at the end; None out of budget."""
+    program = compile_routine(routine, LEDGER)
+    try:
+        return program, explore(program, budget).ends
+    except OutOfBudget:
+        return None
+
+
+def ledger_of(routine: Routine, budget: Budget) -> tuple[Entry, ...]:
+    """An entry a line and round, in order.
 
     With few enough paths the choices are kept, so that formulas can be fitted and checked on each of them;
-    else only the sets of positions are given. Out of budget: no entries and None.
+    else only the sets of positions are given. Out of budget: no entries.
     """
     for purpose in (TABLE, LEDGER):
         program = compile_routine(routine, purpose)
         narrow = budget.narrowed(MOST_ROWS) if purpose == TABLE else budget
         margin = _Margin(program, purpose)
         try:
-            found = explore(program, narrow, watch=margin.note)
+            explore(program, narrow, watch=margin.note)
         except OutOfBudget:
             continue
-        return tuple(margin.entries.values()), found, program
-    return (), None, program
-
-
-def where_is(program: Program, state: State, token: int) -> tuple[str, int] | None:
-    """(place, position from 1) of a card."""
-    for index, name in program.places():
-        if (at := index_of(state[index], token)) >= 0:
-            return name, at + 1
-    return None
+        return tuple(margin.entries.values())
+    return ()
 
 
 class _Margin:
@@ -70,25 +70,24 @@ class _Margin:
     def __init__(self, program: Program, purpose: Purpose) -> None:
         self.program = program
         self.entries: dict[tuple[int, tuple[int, ...]], Entry] = {}
-        self.token = program.tokens.get(program.target or "")
         self.choices = program.choices() if purpose == TABLE else ()
         if program.target_line:
             self._enter(program.target_line, (), {program.start: 1})
 
     def note(self, step: AnyInstruction, layer: Layer) -> None:
-        if not isinstance(step, Check):
+        if isinstance(step, Act | Choose):
             self._enter(step.line, step.round, layer)
 
     def _enter(self, line: int, turn: tuple[int, ...], layer: Layer) -> None:
-        if self.token is None:
-            return
         found: dict[str, set[int]] = {}
         rows: list[tuple[State, int]] = []
         for state in layer:
-            where = where_is(self.program, state, self.token)
+            where = self.program.where_is(state, self.program.target) if state[JUMP] is None else None
             if where:
                 found.setdefault(where[0], set()).add(where[1])
                 rows.append((state, where[1]))
+        if not rows:
+            return
         places = tuple((place, tuple(sorted(positions))) for place, positions in found.items())
         formula = self._formula(rows) if len(places) == 1 and len(places[0][1]) > 1 else None
         self.entries[line, turn] = Entry(line, turn, places, formula)
@@ -97,5 +96,5 @@ class _Margin:
         named = [choose for choose in self.choices if rows[0][0][choose.cell] is not None]
         if not named or any(state[choose.cell] is None for state, _ in rows for choose in named):
             return None
-        names = [choose.key for choose in named]
+        names = [choose.symbol for choose in named]
         return fit(names, [([state[choose.cell] for choose in named], at) for state, at in rows])

@@ -1,9 +1,10 @@
 """A compiled routine: instructions that edit the cells of a state.
 
-A **state** is a flat tuple of cells. Cell 0 holds the failed claims as a bit mask; every other cell is a
-place (`bytes`, top card first) or a variable (a number, or None while it has no value or is dead). A
-meaning edits a list of cells in place; the explorer copies, edits and freezes it again, so that states stay
-immutable and equal states merge.
+A **state** is a flat tuple of cells. Cell FAILED holds the failed claims as a bit mask, cell JUMP the index of
+the instruction at which this state goes on (None: at the next one); every other cell is a place (`bytes`, top
+card first, leftmost first in a row) or a variable (a number, a token, or None while it has no value or is
+dead). A meaning edits a list of cells in place; the explorer copies, edits and freezes it again, so that
+states stay immutable and equal states merge.
 """
 
 from __future__ import annotations
@@ -12,11 +13,17 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
+from .cards import TOKEN, index_of
+
 State = tuple[Any, ...]
 Cells = list[Any]
+Reader = Callable[[Sequence[Any]], int]
 
-FAILED = 0
-"""index of the cell with the failed claims, one bit a claim"""
+FAILED, JUMP = 0, 1
+NO_ENDING = 1
+"""bit of cell FAILED that is set until an ending has been reached; bit i + 1 is claim i"""
+END = 10**9
+"""where a state goes on that has come to an ending in a block"""
 
 
 @dataclass(frozen=True)
@@ -25,6 +32,9 @@ class Cell:
     is_place: bool
     told: bool = False
     """a number that the performer learns, now or later"""
+    is_row: bool = False
+    is_card: bool = False
+    """a card that is named on the way: the value is its token"""
 
 
 @dataclass(frozen=True)
@@ -45,7 +55,7 @@ class Instruction:
 class Act(Instruction):
     run: Callable[[Cells], None]
     """edits the cells; raises Impossible"""
-    handled: Callable[[Sequence[Any]], int]
+    handled: Reader
     """how many cards pass through the hands, for the state before"""
 
 
@@ -55,24 +65,47 @@ class Choose(Instruction):
     key: str
     """names this choice within the routine; the same on every path"""
     label: str
+    symbol: str
+    """what it is called in a formula"""
     by: str
     secret: bool
     options: Callable[[Sequence[Any]], Sequence[int]]
     """the values it may take in this state, in the order in which counterexamples prefer them"""
+    say: Callable[[Sequence[Any], int], str]
+    """an option in words that complete '(label) is …'"""
+    plain: bool = True
+    """the options are numbers that speak for themselves"""
 
 
 @dataclass(frozen=True)
 class Check(Instruction):
     claim: int
-    """index of the claim, from 0; sets its bit in cell FAILED"""
-    text: str
+    """index of the claim, from 0"""
     holds: Callable[[Sequence[Any]], bool]
     """raises Impossible where there is no such card"""
     explain: Callable[[Sequence[Any]], str]
     """why it does not hold in this state, as a clause; needs a program that forgets nothing"""
 
 
-AnyInstruction = Act | Choose | Check
+@dataclass(frozen=True)
+class Branch(Instruction):
+    holds: Callable[[Sequence[Any]], bool]
+    target: int
+    """where states go on for which it does not hold"""
+
+
+@dataclass(frozen=True)
+class Leap(Instruction):
+    target: int
+
+
+AnyInstruction = Act | Choose | Check | Branch | Leap
+
+
+@dataclass(frozen=True)
+class ClaimLine:
+    line: int
+    text: str
 
 
 @dataclass(frozen=True)
@@ -82,14 +115,23 @@ class Program:
     instructions: tuple[AnyInstruction, ...]
     kills: tuple[tuple[int, ...], ...]
     """beside each instruction, the cells that are dead after it"""
+    kills_at: Mapping[int, tuple[int, ...]]
+    """target of a branch → cells that are dead there"""
     tokens: Mapping[str, int]
-    """card name → token"""
+    """card name → token, for cards named before the routine begins"""
+    card_cells: Mapping[str, int]
+    """card name → the cell that has its token once it is named"""
+    own_tokens: Mapping[str, int]
+    """for cards named on the way, the token of one that had none before"""
+    follows_faces: bool
     target: str | None
     """the card whose landing is asked for"""
     target_line: int | None
-    """line that names it"""
-    claims: tuple[str, ...]
+    """line that names it, where it is placed in the set-up"""
+    claims: tuple[ClaimLine, ...]
     covers_every_order: bool
+    odd_backs: frozenset[int] = frozenset()
+    """tokens of the cards with another back"""
     assumed: tuple[str, ...] = ()
 
     def choices(self) -> tuple[Choose, ...]:
@@ -98,18 +140,47 @@ class Program:
     def places(self) -> tuple[tuple[int, str], ...]:
         return tuple((index, cell.name) for index, cell in enumerate(self.cells) if cell.is_place)
 
+    def token_of(self, state: Sequence[Any], name: str) -> int | None:
+        """The token of a named card in this state; None while no card has this name."""
+        return state[self.card_cells[name]] if name in self.card_cells else self.tokens.get(name)
+
+    def where_is(self, state: Sequence[Any], name: str | None) -> tuple[str, int] | None:
+        """(place, position from 1, from the top or the left) of a named card."""
+        token = self.token_of(state, name) if name else None
+        if token is not None:
+            for index, place in self.places():
+                if (at := index_of(state[index], token)) >= 0:
+                    return place, at + 1
+        return None
+
+
+def byte_tokens(heap: bytes) -> bytes:
+    return bytes(byte & TOKEN for byte in heap)
+
 
 def dead_after(
     instructions: Sequence[AnyInstruction], live_at_end: frozenset[int], ever_dead: frozenset[int]
-) -> tuple[tuple[int, ...], ...]:
-    """For each instruction the cells that nobody reads any more once it has run.
+) -> tuple[tuple[tuple[int, ...], ...], dict[int, tuple[int, ...]]]:
+    """(for each instruction the cells that nobody reads any more once it has run, the same for each target).
 
     A cell that an instruction only touches (a heap that cards are dealt onto) is live before it exactly when
-    it is live after it. Only cells in `ever_dead` are ever given up.
+    it is live after it. Only cells in `ever_dead` are ever given up. Leaps go forwards, so that one pass from
+    the end settles it.
     """
-    live, kills = live_at_end, []
-    for step in reversed(instructions):
-        before = (live - {step.cell} if isinstance(step, Choose) else live) | step.reads
-        kills.append(tuple(sorted(((before | step.touches) - live) & ever_dead)))
-        live = before
-    return tuple(reversed(kills))
+    live_before: dict[int, frozenset[int]] = {END: live_at_end, len(instructions): live_at_end}
+    kills: list[tuple[int, ...]] = []
+    for index in range(len(instructions) - 1, -1, -1):
+        step = instructions[index]
+        following = live_before[index + 1]
+        match step:
+            case Branch():
+                after = following | live_before[step.target]
+            case Leap():
+                after = live_before[step.target]
+            case _:
+                after = following
+        before = (after - {step.cell} if isinstance(step, Choose) else after) | step.reads
+        live_before[index] = before
+        kills.append(tuple(sorted(((before | step.touches) - after) & ever_dead)))
+    targets = {step.target for step in instructions if isinstance(step, Branch | Leap)}
+    return tuple(reversed(kills)), {at: tuple(sorted(ever_dead - live_before[at])) for at in targets}

@@ -6,7 +6,7 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 
 from .budget import Budget
-from .builder import REGION, compile_routine
+from .building import REGION, compile_routine
 from .explorer import explore
 from .faults import OutOfBudget
 from .program import FAILED, State
@@ -55,20 +55,21 @@ def region_of(routine: Routine, budget: Budget) -> Region | None:
         found = explore(program, budget.narrowed(MOST_PATHS))
     except OutOfBudget:
         return None
-    choices = [(choose.key, choose.cell) for choose in program.choices()]
+    choices = [(choose.key, choose.cell, choose) for choose in program.choices()]
 
     def point(state: State) -> tuple[int | None, ...]:
-        return tuple(state[cell] for _, cell in choices)
+        return tuple(state[cell] for _, cell, _ in choices)
 
     passing = {point(state) for state in found.ends if not state[FAILED]}
     failing = {point(state) for state in found.ends if state[FAILED]} | {point(stuck.state) for stuck in found.stuck}
     columns = {
-        key: ({p[i] for p in passing}, {p[i] for p in passing | failing}) for i, (key, _) in enumerate(choices)
+        key: ({p[i] for p in passing}, {p[i] for p in passing | failing}) for i, (key, _, _) in enumerate(choices)
     }
     # A choice that holds with every value it can have need not be named.
     telling = {key: good for key, (good, every) in columns.items() if good != every}
-    exact = bool(passing) and _is_product(passing, passing | failing, [key for key, _ in choices], telling)
+    exact = bool(passing) and _is_product(passing, passing | failing, [key for key, _, _ in choices], telling)
     text = " and ".join(f"{key} is {runs_text(v for v in good if v is not None)}" for key, good in telling.items())
+    exact = exact and all(choose.plain for key, _, choose in choices if key in telling)
     return Region(
         text=text if exact else None,
         passing=len(passing),

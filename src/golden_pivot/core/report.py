@@ -7,6 +7,7 @@ from typing import Any
 
 from .faults import Fault
 from .ledger import Entry
+from .program import Program, State
 from .replay import Frame, Play
 from .routine import Line, Routine
 from .verdicts import Landing, Verdict
@@ -123,22 +124,39 @@ def _one_a_line(frames: Sequence[Frame]) -> Iterator[Frame]:
             yield frame
 
 
+def _names(program: Program, state: State) -> dict[str, str]:
+    """Token → what the card is called by now: a card may have a name of its own and be their card as well."""
+    found: dict[int, list[str]] = {}
+    for name in (*program.tokens, *program.card_cells):
+        token = program.token_of(state, name)
+        if token is not None:
+            found.setdefault(token, []).append(name)
+    return {str(token): " = ".join(names) for token, names in found.items()}
+
+
 def play_json(played: Play) -> dict[str, Any]:
     """Cards are numbers from 1, with 128 added when they lie face up; `names` has those that have one."""
     program = played.program
     places = program.places()
+    numbered = {choose.cell for choose in program.choices() if choose.plain} | {
+        index for index, cell in enumerate(program.cells) if cell.told
+    }
     return {
-        "names": {str(token): name for name, token in program.tokens.items()},
-        "target": program.tokens.get(program.target or ""),
+        "odd": sorted(program.odd_backs),
+        "target": program.target,
         "frames": [
             {
                 "line": frame.line,
+                "names": _names(program, frame.state),
                 "round": list(frame.round),
-                "places": [{"name": name, "cards": list(frame.state[index])} for index, name in places],
+                "places": [
+                    {"name": name, "row": program.cells[index].is_row, "cards": list(frame.state[index])}
+                    for index, name in places
+                ],
                 "numbers": {
                     cell.name: frame.state[index]
                     for index, cell in enumerate(program.cells)
-                    if not cell.is_place and index and frame.state[index] is not None
+                    if index in numbered and frame.state[index] is not None
                 },
             }
             for frame in _one_a_line(played.frames)
@@ -151,6 +169,7 @@ def play_json(played: Play) -> dict[str, Any]:
                 "by": d.by,
                 "secret": d.secret,
                 "options": list(d.options),
+                "words": list(d.words),
                 "value": d.value,
             }
             for d in played.decisions

@@ -8,13 +8,13 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from .budget import Budget
-from .builder import PROOF, compile_routine
+from .building import PROOF, compile_routine
 from .cards import ordinal
 from .explorer import LEAST_PATH, MOST_HANDLED, Exploration, explore
 from .faults import BadRoutine, Fault, OutOfBudget
 from .formulas import fit
-from .ledger import ledger_of, where_is
-from .program import FAILED, Check, Program, State
+from .ledger import end_layer
+from .program import FAILED, Program, State
 from .regions import Region, region_of
 from .replay import play_path
 from .routine import Routine
@@ -67,7 +67,7 @@ class Landing:
         if len(self.where) == 1:
             return self.where[0].text
         if self.formula:
-            return f"position {self.formula.replace(' - ', ' − ')} in {self.where[0].place}"
+            return f"position {self.formula} in {self.where[0].place}"
         named = " or ".join(where.text for where in self.where[:MOST_CANDIDATES])
         return named if len(self.where) <= MOST_CANDIDATES else f"one of {len(self.where)} places"
 
@@ -162,26 +162,33 @@ def _never_possible(routine: Routine, found: Exploration) -> Fault:
 
 
 def _claims(program: Program, found: Exploration) -> tuple[Claim, ...]:
-    checks = [step for step in program.instructions if isinstance(step, Check)]
     stuck = sum(found.stuck.values())
-    failing = [sum(w for state, w in found.ends.items() if state[FAILED] >> c.claim & 1) + stuck for c in checks]
-    return tuple(Claim(c.line, c.text, not paths, paths) for c, paths in zip(checks, failing, strict=True))
+    failing = [
+        sum(weight for state, weight in found.ends.items() if state[FAILED] >> (i + 1) & 1) + stuck
+        for i in range(len(program.claims))
+    ]
+    return tuple(Claim(c.line, c.text, not paths, paths) for c, paths in zip(program.claims, failing, strict=True))
 
 
 def _end_places(routine: Routine, budget: Budget) -> Landing | None:
     """The landing where a claim is made: the proof has forgotten places nobody looks at, the ledger keeps them."""
-    _, kept, program = ledger_of(routine, budget)
-    return _landing(program, kept.ends) if kept else None
+    kept = end_layer(routine, budget)
+    return _landing(*kept) if kept else None
 
 
 def _proved(routine: Routine, program: Program, found: Exploration, budget: Budget) -> Verdict:
-    said = " and ".join(claim.partition(":")[2].strip() for claim in program.claims)
+    said = " and ".join(dict.fromkeys(_said(claim.text) for claim in program.claims))
     return Verdict(
         PROVED,
         f"Proved: {said}, {_whatever(program)}",
         landing=_end_places(routine, budget),
         claims=_claims(program, found),
     )
+
+
+def _said(claim: str) -> str:
+    kind, _, what = claim.partition(":")
+    return f"{what.strip()} never shows" if kind == "Never shows" else what.strip()
 
 
 def _refuted(routine: Routine, program: Program, found: Exploration, failing: int, budget: Budget) -> Verdict:
@@ -206,7 +213,7 @@ def _counterexample(routine: Routine, program: Program, budget: Budget) -> Count
     found = explore(program, budget, LEAST_PATH)
     failing = [w for state, w in found.ends.items() if state[FAILED]] + list(found.stuck.values())
     played = play_path(routine, min(failing)[1])
-    labels = tuple(f"{decision.label} is {decision.value}" for decision in played.decisions)
+    labels = tuple(f"{decision.label} is {decision.said}" for decision in played.decisions)
     reason = " and ".join(played.failures)
     when = f"Fails when {', '.join(labels)}" if labels else "Fails every time"
     return Counterexample(tuple(played.choices.items()), labels, f"{when}: {reason}", played.stuck_at)
@@ -230,7 +237,7 @@ def _landing(program: Program, ends: dict[State, int]) -> Landing | None:
         return None
     tally: Counter[tuple[str, int]] = Counter()
     for state, weight in ends.items():
-        where = where_is(program, state, program.tokens[program.target])
+        where = program.where_is(state, program.target)
         if where is None:
             return None
         tally[where] += weight
@@ -244,7 +251,7 @@ def _unclaimed(program: Program, found: Exploration) -> Verdict:
     told = [(i, cell.name) for i, cell in enumerate(program.cells) if cell.told and not cell.is_place]
     seen: dict[tuple[int, ...], set[tuple[str, int]]] = {}
     for state in found.ends:
-        where = where_is(program, state, program.tokens[landing.card])
+        where = program.where_is(state, landing.card)
         assert where is not None
         seen.setdefault(tuple(state[i] for i, _ in told), set()).add(where)
     card, most = landing.card, max(map(len, seen.values()))

@@ -43,7 +43,7 @@ def verdict_and_ledger(request: dict[str, Any], budget: Budget) -> dict[str, Any
     routine = read_routine(text)
     try:
         verdict = prove(routine, budget)
-        entries = () if verdict.verdict == UNSETTLED else ledger_of(routine, budget)[0]
+        entries = () if verdict.verdict == UNSETTLED else ledger_of(routine, budget)
     except BadRoutine as bad:
         return {"verdict": None, "faults": [fault_json(fault) for fault in bad.faults], "ledger": []}
     answer = {"verdict": verdict_json(verdict), "faults": [], "ledger": ledger_json(entries)}

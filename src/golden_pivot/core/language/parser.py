@@ -22,8 +22,8 @@ from ..routine import (
     Routine,
 )
 from ..steps import REGISTRY, StepKind
-from .slots import expressions_in
 from .templates import Match, Reading, Who
+from .values import expressions_in
 from .words import words_of
 
 _MOST_EXPECTED = 4

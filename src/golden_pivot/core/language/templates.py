@@ -21,7 +21,8 @@ from dataclasses import dataclass
 from typing import Any
 
 from ..expressions import Number
-from .slots import SLOT_TYPES, NotHere
+from .phrases import NotHere
+from .slots import SLOT_TYPES
 from .words import Word, words_of
 
 PERFORMER, SPECTATOR = "performer", "spectator"

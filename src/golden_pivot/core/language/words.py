@@ -6,9 +6,20 @@ import re
 from dataclasses import dataclass
 
 _WORD = re.compile(
-    r"(?P<ordinal>\d+(?:st|nd|rd|th)\b)|(?P<number>\d+)|(?P<word>[^\W\d_]\w*(?:['’]\w+)*)|(?P<mark>\S)",
+    r"(?P<quoted>[\"“][^\"“”]*[\"”])|(?P<ordinal>\d+(?:st|nd|rd|th)\b)|(?P<number>\d+)|(?P<word>[^\W\d_]\w*(?:['’]\w+)*)|(?P<mark>\S)",
     re.IGNORECASE,
 )
+
+
+RESERVED = frozenset(
+    """
+    and as at back bottom by card cards digit divided down each even face from half have holds how if in into
+    is it last least left less letters max min more most next not odd of on or other others over piles
+    position remainder rest right rounded same shielded size spectator sum than that the their times to top
+    under until up value went which with
+    """.split()
+)
+"""Words of the sentences and of numbers that cannot also be names, so that a sentence has one meaning."""
 
 
 @dataclass(frozen=True)
@@ -19,7 +30,7 @@ class Word:
     start: int
     end: int
     kind: str
-    """ordinal (10th), number, word, or mark (a single other character)"""
+    """quoted (with its marks), ordinal (10th), number, word, or mark (a single other character)"""
 
     @property
     def lower(self) -> str:

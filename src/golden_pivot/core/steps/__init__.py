@@ -8,7 +8,9 @@ from .declare import REGISTRY, StepKind
 for _module in sorted(module.name for module in iter_modules(__path__)):
     import_module(f"{__name__}.{_module}")
 
-FAMILIES = ("The page", "Set-up", "Choices", "Counting", "Blocks", "Order of events", "Endings")
+FAMILIES = (
+    "The page", "Set-up", "Choices", "Cards", "Counting", "Blocks", "Piles", "Order of events", "Endings"
+)  # fmt: skip
 """shelves of the palette in the order in which a routine is written; a new family comes last"""
 
 _in_order = sorted(

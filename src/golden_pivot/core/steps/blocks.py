@@ -4,24 +4,48 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
+from ..cards import DOWN, FLIP, UP
 from ..program import Cells
 from .declare import step
 
 if TYPE_CHECKING:
-    from ..builder import Builder
+    from ..building import Builder
 
 
 @step("{who} put+s {from:place} {where=on|under} {to:place}", family="Blocks", example="Put table on deck")
 def put_heap(b: Builder) -> None:
     """A whole heap goes onto or under another, as it lies. An empty place to put it on is a new heap there."""
     source, on_top = b.source("from"), b.phrase("where") == "on"
-    to = b.destination("to")
-    if source == to:
-        raise b.fault("to", "A heap cannot be put on itself.", "another place", "Name the place it goes to.")
+    to = b.destination("to", apart_from=source)
 
     def run(cells: Cells) -> None:
-        cells[to] = cells[source] + cells[to] if on_top else cells[to] + cells[source]
-        cells[source] = b""
+        heap, there = source.of(cells), to.of(cells)
+        source.put(cells, b"")
+        to.put(cells, heap + there if on_top else there + heap)
+
+    b.act(run)
+
+
+@step(
+    "{who} {secretly?secretly} cut+s off {count:number} {#count} of {from:place}[, {choice:range},] to {to:place}",
+    family="Blocks",
+    example="Spectator secretly cuts off n cards of deck, n from 5 to 15, to hand",
+)
+def cut_off(b: Builder) -> None:
+    """The top cards are lifted off as a block and put, as they lie, on the cards at another place.
+
+    With *n from 5 to 15,* their number is a new one, which you learn unless the line says *secretly*.
+    """
+    if b.given("choice"):
+        b.choose_number("choice", secret=b.flag("secretly"))
+    count, source = b.number("count"), b.source("from")
+    to = b.destination("to", apart_from=source)
+    enough = b.enough_cards(source, count)
+
+    def run(cells: Cells) -> None:
+        n, heap, there = enough(cells), source.of(cells), to.of(cells)
+        source.put(cells, heap[n:])
+        to.put(cells, heap[:n] + there)
 
     b.act(run)
 
@@ -43,9 +67,26 @@ def cut(b: Builder) -> None:
     depth = b.number("depth") if b.given("depth") else b.choose_depth(place)
 
     def run(cells: Cells) -> None:
-        heap, n = cells[place], depth(cells)
+        heap, n = place.of(cells), depth(cells)
         b.within_heap(place, n, len(heap))
-        cells[place] = heap[n:] + heap[:n]
+        place.put(cells, heap[n:] + heap[:n])
+
+    b.act(run)
+
+
+@step(
+    "{who} cut+s {place:place} to bring {card:card} to the top",
+    family="Blocks",
+    example="Cut deck to bring MARK to the top",
+)
+def cut_to(b: Builder) -> None:
+    """A complete cut that brings a card to the top. Whoever cuts must be able to tell it: face up, or by its back."""
+    token, place = b.card("card"), b.source("place")
+
+    def run(cells: Cells) -> None:
+        heap = place.of(cells)
+        n = b.found_at(place, cells, token(cells))
+        place.put(cells, heap[n:] + heap[:n])
 
     b.act(run)
 
@@ -61,8 +102,8 @@ def turn_block(b: Builder) -> None:
     enough, flip = b.enough_cards(place, count), b.flip
 
     def run(cells: Cells) -> None:
-        n, heap = enough(cells), cells[place]
-        cells[place] = flip(heap[:n]) + heap[n:]
+        n, heap = enough(cells), place.of(cells)
+        place.put(cells, flip(heap[:n]) + heap[n:])
 
     b.act(run)
 
@@ -73,6 +114,26 @@ def turn_over(b: Builder) -> None:
     place, flip = b.source("place"), b.flip
 
     def run(cells: Cells) -> None:
-        cells[place] = flip(cells[place])
+        place.put(cells, flip(place.of(cells)))
+
+    b.act(run)
+
+
+@step(
+    "{who} turn+s {spot:spot} {way=over|face up|face down}",
+    family="Blocks",
+    example="Turn the top card of deck face up",
+)
+def turn_card(b: Builder) -> None:
+    """One card is turned where it lies; no card changes its place."""
+    spot, faces = b.spot("spot"), b.follows_faces
+    turned = {"over": FLIP, "face up": UP, "face down": DOWN}[b.phrase("way")]
+    b.touches |= spot.place.cells
+
+    def run(cells: Cells) -> None:
+        place, at = spot.find(cells)
+        heap = cells[place]
+        if faces:
+            cells[place] = heap[:at] + heap[at : at + 1].translate(turned) + heap[at + 1 :]
 
     b.act(run)

@@ -2,37 +2,128 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
+from collections.abc import Sequence
+from typing import TYPE_CHECKING, Any
 
-from ..program import Cells
+from ..expressions import letters_in
+from ..program import Cells, Reader
 from .declare import step
 
 if TYPE_CHECKING:
-    from ..builder import Builder
+    from ..building import Builder
+
+
+def _deals(b: Builder, count: Reader) -> None:
+    """The common part: this many cards go from `from` to `to`, each onto the last or beside it in a row."""
+    source, row = b.source("from"), b.phrase("row")
+    to = b.destination("to", "row" if row else "dealt", row=bool(row), apart_from=source)
+    rightwards = row == "from left to right"
+    enough, laid = b.enough_cards(source, count), b.laid("way")
+    counted = b.now_dealt(source, to, last_at_end=rightwards)
+
+    def run(cells: Cells) -> None:
+        cells[counted] = n = enough(cells)
+        heap, there = source.of(cells), to.of(cells)
+        block = laid(heap[:n])
+        source.put(cells, heap[n:])
+        to.put(cells, there + block if rightwards else block[::-1] + there)
+
+    def passing(cells: Sequence[Any]) -> bytes:
+        heap = source.of(cells)[: max(0, count(cells))]
+        return heap + laid(heap)
+
+    b.act(run, count, passing)
 
 
 @step(
-    "{who} deal+s {count:number} {#count} from {from:place}[ to {to:place}]",
+    "{who} deal+s {count:number} {#count} from {from:place}[ {way=face up|face down}][ to {to:place}]"
+    "[, {row=from left to right|from right to left}]{shielded?, shielded}",
     family="Counting",
     example="Deal 10 cards from deck to table",
 )
 def deal(b: Builder) -> None:
     """Cards go one at a time from the top of a heap, each onto the last, so that their order reverses.
 
-    Without a *to*, they make the heap called *dealt*. Cards already there stay underneath.
+    Without a *to*, they make the heap called *dealt*. Cards already there stay underneath. *From left to right*
+    lays them side by side in a row instead. *Shielded*: backs and faces are kept out of sight during this line,
+    which is assumed, not proved.
     """
-    count, source = b.number("count"), b.source("from")
-    to = b.destination("to", "dealt")
-    enough = b.enough_cards(source, count)
-    counted = b.now_dealt(source, to, last="top")
+    _deals(b, b.number("count"))
+
+
+@step(
+    "{who} spell+s {word:word} from {from:place}[ {way=face up|face down}][ to {to:place}]",
+    family="Counting",
+    example="Spell “lantern” from deck to table",
+)
+def spell(b: Builder) -> None:
+    """A card is dealt for each letter, each onto the last. Spaces and marks do not count.
+
+    The last letter's card is *the last card dealt*.
+    """
+    letters = letters_in(b.phrase("word"))
+    _deals(b, lambda cells: letters)
+
+
+@step(
+    "{who} spell+s {word:word} from {from:place}, a card to the bottom for each letter, the last to {to:place}",
+    family="Counting",
+    example="Spell “anchor” from deck, a card to the bottom for each letter, the last to table",
+)
+def spell_under(b: Builder) -> None:
+    """For each letter a card goes from the top to the bottom; the card of the last letter goes to the other place.
+
+    A small heap is gone through more than once.
+    """
+    letters = letters_in(b.phrase("word"))
+    source = b.source("from")
+    to = b.destination("to", apart_from=source)
+    counted = b.now_dealt(source, to, last_at_end=False)
 
     def run(cells: Cells) -> None:
-        cells[counted] = n = enough(cells)
-        heap = cells[source]
-        cells[source] = heap[n:]
-        cells[to] = heap[:n][::-1] + cells[to]
+        heap, there = source.of(cells), to.of(cells)
+        b.within_heap(source, 1, len(heap))
+        moved = (letters - 1) % len(heap)
+        heap = heap[moved:] + heap[:moved]
+        cells[counted] = 1
+        source.put(cells, heap[1:])
+        to.put(cells, heap[:1] + there)
 
-    b.act(run, handled=count)
+    def passing(cells: Sequence[Any]) -> bytes:
+        return source.of(cells)[:letters]
+
+    b.act(run, lambda cells: letters, passing)
+
+
+@step(
+    "{who} {secretly?secretly} deal+s cards from {from:place}[ to {to:place}] down to {card:card}: {names:names}",
+    family="Counting",
+    example="Deal cards from deck to table down to MARK: c",
+)
+def count_to(b: Builder) -> None:
+    """Cards are dealt until this card has been dealt; the number is how many that took, the card included.
+
+    Counted aloud, the number is known to you; *secretly*, only to whoever counts.
+    """
+    token = b.card("card")
+    source = b.source("from")
+    to = b.destination("to", "dealt", apart_from=source)
+    counted = b.now_dealt(source, to, last_at_end=False)
+    number = b.new_number("names", b.name_of_this_round("names"), secret=b.flag("secretly"))
+
+    def count(cells: Sequence[Any]) -> int:
+        return b.found_at(source, cells, token(cells)) + 1
+
+    def run(cells: Cells) -> None:
+        cells[number] = cells[counted] = n = count(cells)
+        heap, there = source.of(cells), to.of(cells)
+        source.put(cells, heap[n:])
+        to.put(cells, heap[:n][::-1] + there)
+
+    def passing(cells: Sequence[Any]) -> bytes:
+        return source.of(cells)[: count(cells)]
+
+    b.act(run, count, passing)
 
 
 @step(
@@ -46,17 +137,20 @@ def count_under(b: Builder) -> None:
     Cards already at the place they go to stay on top.
     """
     count, source = b.number("count"), b.source("from")
-    to = b.destination("to", "dealt")
+    to = b.destination("to", "dealt", apart_from=source)
     enough = b.enough_cards(source, count)
-    counted = b.now_dealt(source, to, last="bottom")
+    counted = b.now_dealt(source, to, last_at_end=True)
 
     def run(cells: Cells) -> None:
         cells[counted] = n = enough(cells)
-        heap = cells[source]
-        cells[source] = heap[n:]
-        cells[to] = cells[to] + heap[:n]
+        heap, there = source.of(cells), to.of(cells)
+        source.put(cells, heap[n:])
+        to.put(cells, there + heap[:n])
 
-    b.act(run, handled=count)
+    def passing(cells: Sequence[Any]) -> bytes:
+        return source.of(cells)[: max(0, count(cells))]
+
+    b.act(run, count, passing)
 
 
 @step(
@@ -66,13 +160,15 @@ def count_under(b: Builder) -> None:
 )
 def put_dealt(b: Builder) -> None:
     """The heap that was just dealt goes back, as it lies, onto or under the heap it was dealt from."""
-    source, dealt = b.last_deal()
+    deal = b.last_deal()
+    source, dealt = deal.source, deal.to
     on_top = b.phrase("where") == "back on top"
     b.moves(dealt, source)
 
     def run(cells: Cells) -> None:
-        cells[source] = cells[dealt] + cells[source] if on_top else cells[source] + cells[dealt]
-        cells[dealt] = b""
+        heap, moving = source.of(cells), dealt.of(cells)
+        dealt.put(cells, b"")
+        source.put(cells, moving + heap if on_top else heap + moving)
 
     b.act(run)
 
@@ -80,11 +176,13 @@ def put_dealt(b: Builder) -> None:
 @step("{who} drop+s the rest on top", family="Counting", example="Drop the rest on top")
 def drop_rest(b: Builder) -> None:
     """The rest of the heap just dealt from goes on the dealt cards; together they are that heap again."""
-    source, dealt = b.last_deal()
+    deal = b.last_deal()
+    source, dealt = deal.source, deal.to
     b.moves(dealt, source)
 
     def run(cells: Cells) -> None:
-        cells[source] = cells[source] + cells[dealt]
-        cells[dealt] = b""
+        heap, moving = source.of(cells), dealt.of(cells)
+        dealt.put(cells, b"")
+        source.put(cells, heap + moving)
 
     b.act(run)

@@ -10,7 +10,7 @@ from typing import TYPE_CHECKING
 from ..language.templates import Element, compile_template
 
 if TYPE_CHECKING:
-    from ..builder import Builder
+    from ..building import Builder
 
 Meaning = Callable[["Builder"], None]
 

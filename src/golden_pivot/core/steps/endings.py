@@ -5,11 +5,13 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import TYPE_CHECKING, Any
 
-from ..cards import TOKEN, ordinal
+from ..cards import FACE_UP, TOKEN, card_colour, card_suit, card_value, ordinal
+from ..faults import Impossible
+from ..language.phrases import list_text
 from .declare import ENDING, step
 
 if TYPE_CHECKING:
-    from ..builder import Builder
+    from ..building import Builder
 
 
 @step(
@@ -22,22 +24,135 @@ def ends_with(b: Builder) -> None:
     """A claim: on every path this card lies there. *The last card dealt* ends a count, *the next card* follows it.
 
     A claim is proved when it holds whatever the spectator chooses; else the shortest way in which it fails
-    is told and can be played.
+    is told and can be played. *The face of* a heap is its bottom card.
     """
-    spot, token, card = b.spot("spot"), b.card("card"), b.text("card")
+    spot, token, card = b.spot("spot"), b.claimed_card("card"), b.phrase("card")
 
     def holds(cells: Sequence[Any]) -> bool:
-        place, index = spot.find(cells)
-        return bool(cells[place][index] & TOKEN == token)
+        return spot.byte(cells) & TOKEN == token(cells)
 
     def explain(cells: Sequence[Any]) -> str:
-        if spot.kind == "at":
-            return f"{card} is {b.whereabouts(cells, token)}, not {spot.text}"
-        counted, came = spot.counted(cells), spot.order_of(cells, token)
+        lies = b.whereabouts(cells, token(cells))
+        if spot.kind in ("at", "face", "back"):
+            return f"{card} is {lies}, not {spot.text}"
+        counted, came = spot.counted(cells), spot.order_of(cells, token(cells))
         if came is None:
-            return f"{card} is {b.whereabouts(cells, token)}, not among the cards counted"
+            return f"{card} is {lies}, not among the cards counted"
         if spot.kind == "last":
             return f"{card} is {ordinal(came)} but the count ends at {counted}"
         return f"{card} is {ordinal(came)} but the next card is the {ordinal(counted + 1)}"
 
     b.check(holds, explain)
+
+
+@step(
+    "Ends with: {card:card} is {other:card}", family="Endings", phase=ENDING, example="Ends with: their card is FORCE"
+)
+def ends_same(b: Builder) -> None:
+    """A claim: the card that got one name on the way is the very card that has the other name."""
+    token, other = b.claimed_card("card"), b.card("other")
+    name, wanted = b.phrase("card"), b.phrase("other")
+
+    def explain(cells: Sequence[Any]) -> str:
+        return f"{name} is {b.named(token(cells))}, not {wanted}"
+
+    b.check(lambda cells: token(cells) == other(cells), explain)
+
+
+@step(
+    "Ends with: {spot:spot} is the mate of {card:card}",
+    family="Endings",
+    phase=ENDING,
+    example="Ends with: the next card is the mate of FORCE",
+)
+def ends_mate(b: Builder) -> None:
+    """A claim: the card that lies there is the mate of this one: of the same value and colour, or declared so."""
+    spot, mate, card = b.spot("spot"), b.mate("card"), b.phrase("card")
+
+    def explain(cells: Sequence[Any]) -> str:
+        return f"the mate of {card} is {b.whereabouts(cells, mate(cells))}, not {spot.text}"
+
+    b.check(lambda cells: spot.byte(cells) & TOKEN == mate(cells), explain)
+
+
+@step(
+    "Ends with: {spot:spot} is {way=face up|face down}",
+    family="Endings",
+    phase=ENDING,
+    example="Ends with: the top card of deck is face up",
+)
+def ends_facing(b: Builder) -> None:
+    """A claim: the card that lies there shows its face, or its back."""
+    spot, up = b.spot("spot"), b.phrase("way") == "face up"
+    b.ask_faces()
+
+    def explain(cells: Sequence[Any]) -> str:
+        return f"{spot.text} is face {'down' if up else 'up'}"
+
+    b.check(lambda cells: (spot.byte(cells) >= FACE_UP) == up, explain)
+
+
+@step(
+    "Ends with: the top cards of {places:places} have the same {what=value|suit|colour}",
+    family="Endings",
+    phase=ENDING,
+    example="Ends with: the top cards of pile 1, pile 2, pile 3 have the same value",
+)
+def ends_alike(b: Builder) -> None:
+    """A claim: the top cards go together. A card of which nothing is known goes with no other."""
+    places, what = b.several("places"), b.phrase("what")
+    read = {"value": card_value, "suit": card_suit, "colour": card_colour}[what]
+    known = {token: read(name) for token, name in b.known_cards().items()}
+
+    def tops(cells: Sequence[Any]) -> list[Any]:
+        heaps = [place.of(cells) for place in places]
+        for place, heap in zip(places, heaps, strict=True):
+            if not heap:
+                raise Impossible(f"{place.name} has no top card")
+        return [known.get(heap[0] & TOKEN) for heap in heaps]
+
+    def explain(cells: Sequence[Any]) -> str:
+        shown = list_text(["not known" if found is None else str(found) for found in tops(cells)])
+        return f"the {what}s of the top cards are {shown}"
+
+    b.check(lambda cells: None not in (found := tops(cells)) and len(set(found)) == 1, explain)
+
+
+@step(
+    "Ends with: {places:places} have the same number of cards",
+    family="Endings",
+    phase=ENDING,
+    example="Ends with: hand, table have the same number of cards",
+)
+def ends_equal(b: Builder) -> None:
+    """A claim: equally many cards lie at each of these places."""
+    places = b.several("places")
+
+    def sizes(cells: Sequence[Any]) -> list[int]:
+        return [len(place.of(cells)) for place in places]
+
+    def explain(cells: Sequence[Any]) -> str:
+        return f"{list_text([f'{p.name} has {n}' for p, n in zip(places, sizes(cells), strict=True)])}"
+
+    b.check(lambda cells: len(set(sizes(cells))) == 1, explain)
+
+
+@step(
+    "Never shows: the {side=face|back} of {card:card}",
+    family="Endings",
+    phase=ENDING,
+    example="Never shows: the back of FORCE",
+)
+def never_shows(b: Builder) -> None:
+    """A claim: from the beginning to here that side of the card is never in sight.
+
+    In sight are the top card of each heap and every card of a row, after each line and card by card during a
+    deal, as they lie; and what a line shows. A line marked *shielded* is taken to hide what it does.
+    """
+    b.never_shows("card", face=b.phrase("side") == "face")
+
+
+@step("Never shows: an odd back", family="Endings", phase=ENDING, example="Never shows: an odd back")
+def never_odd(b: Builder) -> None:
+    """A claim: from the beginning to here no card with an odd back is in sight with its back."""
+    b.never_shows(None, face=False)

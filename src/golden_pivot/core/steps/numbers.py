@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
+from collections.abc import Sequence
+from typing import TYPE_CHECKING, Any
 
 from .declare import step
 
 if TYPE_CHECKING:
-    from ..builder import Builder
+    from ..building import Builder
 
 
 @step(
@@ -19,7 +20,7 @@ def choose_number(b: Builder) -> None:
     """The spectator decides on a whole number, anything from the first to the second, both included.
 
     You learn it at once, unless the line says *secretly*: then no line of yours may use it until the
-    spectator tells it.
+    spectator tells it. In a repetition it is another number each time round.
     """
     b.choose_number("number", secret=b.flag("secretly"))
 
@@ -28,3 +29,43 @@ def choose_number(b: Builder) -> None:
 def tell(b: Builder) -> None:
     """You learn numbers that were chosen secretly before. From here on your lines may use them."""
     b.tell("names")
+
+
+@step(
+    "Spectator {secretly?secretly} chooses values {names:names}, each from {low:number} to {high:number},"
+    " at most {most:number} alike",
+    family="Choices",
+    example="Spectator chooses values a, b, c, each from 1 to 9, at most 4 alike",
+)
+def choose_values(b: Builder) -> None:
+    """As many numbers as there are names, such as the values of cards laid out, within what one pack allows.
+
+    *At most 4 alike*: a pack has four cards of a value.
+    """
+    low, high, most = b.constant("low"), b.constant("high"), b.constant("most")
+    if low > high or most < 1:
+        raise b.fault("low", "No values are like that.", "the smaller number first, at least 1 alike", "Change them.")
+    chosen: list[Any] = []
+    for name in b.line.values["names"]:
+        earlier = tuple(chosen)
+
+        def options(cells: Sequence[Any], earlier: tuple[Any, ...] = earlier) -> Sequence[int]:
+            values = [value(cells) for value in earlier]
+            return [v for v in range(low, high + 1) if values.count(v) < most]
+
+        chosen.append(b.choose("names", name, b.flag("secretly"), options))
+        b.reads.add(b.scope.numbers[name])
+
+
+@step(
+    "Spectator {secretly?secretly} points to a pile: {name:name}",
+    family="Choices",
+    example="Spectator points to a pile: p",
+)
+def choose_pile(b: Builder) -> None:
+    """Any of the piles last dealt. The number is the pile's, pile 1 being the first that was dealt to.
+
+    Afterwards a line may speak of *pile p*, and with two piles of *pile 3 - p*, the other one.
+    """
+    count = len(b.piles())
+    b.choose("name", b.phrase("name"), b.flag("secretly"), lambda cells: range(1, count + 1))

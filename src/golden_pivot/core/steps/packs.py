@@ -8,7 +8,7 @@ from ..cards import MAX_CARDS
 from .declare import SETUP, step
 
 if TYPE_CHECKING:
-    from ..builder import Builder
+    from ..building import Builder
 
 
 @step(
@@ -35,31 +35,36 @@ def pack(b: Builder) -> None:
 
 
 @step(
-    "Place {card:card} {position:position}",
+    "Place {card:card} {position:position}{up?, face up}{odd?, with an odd back}[, the mate of {mate:card}]",
     family="Set-up",
     phase=SETUP,
-    example="Place FORCE 10th from the top",
+    example="Place FORCE 10th",
 )
 def place_card(b: Builder) -> None:
     """A card you know lies at this position of the pack when the routine begins.
 
-    Positions count from 1 at the top, or from the bottom when the line says so.
+    Positions count from 1 at the top, or from the bottom when the line says so. *Face up* turns it over where
+    it lies; *with an odd back* makes it one that can be told from its back: a marker, or a card of another
+    pack. A real card such as queen of hearts has its value and suit, and its mate is the card of the same
+    value and colour; any two cards can be declared mates.
     """
     at, end = b.constant_position("position")
     size = len(b.pack)
-    if not 1 <= at <= size:
+    if not 1 <= at <= size or end in ("left", "right"):
         raise b.fault(
             "position",
-            f"The pack has {size} cards and no position {at}.",
+            f"The pack has {size} cards and no position {at}{f' from the {end}' if end in ('left', 'right') else ''}.",
             f"a position from 1 to {size}",
             "Change the position or the size of the pack.",
         )
     index = at - 1 if end == "top" else size - at
-    if (there := b.pack[index]) is not None:
+    if (there := b.pack[index].name) is not None:
         raise b.fault(
             "position",
             f"{there} already lies there.",
             "a position that is still free",
             "Give one of the two cards another place.",
         )
-    b.pack[index] = b.new_card("card")
+    b.place_in_pack("card", index, face_up=b.flag("up"), odd_back=b.flag("odd"))
+    if b.given("mate"):
+        b.declare_mates("card", b.phrase("mate"))

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 from .declare import PAGE, step
 
 if TYPE_CHECKING:
-    from ..builder import Builder
+    from ..building import Builder
 
 
 @step("Title: {title:text}", family="The page", phase=PAGE, example="Title: The Harbour Light")

@@ -1,0 +1,132 @@
+"""What every part of the builder stands on: the cells, the line at hand, its slots, and how faults are noted."""
+
+from __future__ import annotations
+
+import difflib
+from collections.abc import Callable
+from typing import Any
+
+from ..faults import Fault
+from ..language.templates import PERFORMER
+from ..program import AnyInstruction, Cell
+from ..routine import STEP, Line, Routine
+from ..steps.declare import ENDING
+from .purpose import Needs, Purpose
+from .scope import Scope
+
+
+class LineFails(Exception):
+    """The meaning of a line cannot be built; its fault has been noted."""
+
+
+class Asking:
+    def __init__(self, routine: Routine, purpose: Purpose, needs: Needs) -> None:
+        self.routine, self.purpose, self.needs = routine, purpose, needs
+        self.found_needs = Needs()
+        self.faults: list[Fault] = list(routine.faults)
+        self.cells: list[Cell] = [Cell("failed claims", False), Cell("goes on at", False)]
+        self.start: list[Any] = [0, None]
+        self.instructions: list[AnyInstruction] = []
+        self.scope = Scope()
+        self.kinds_of_names: dict[str, str] = {}
+        self.where_named: dict[str, int] = {}
+        self.rounds: tuple[int, ...] = ()
+        self.reads: set[int] = set()
+        self.touches: set[int] = set()
+        self.stopped = False
+        """a line above is at fault: from here on lines are only looked at for faults"""
+        self._line: Line | None = None
+
+    # What a line says
+
+    @property
+    def line(self) -> Line:
+        assert self._line is not None
+        return self._line
+
+    def given(self, slot: str) -> bool:
+        return self.line.values.get(slot) is not None
+
+    def flag(self, slot: str) -> bool:
+        return bool(self.line.values.get(slot))
+
+    def phrase(self, slot: str) -> str:
+        return str(self.line.values.get(slot) or "")
+
+    def performer_acts(self) -> bool:
+        """Whether what the line needs to know, the performer must know. An ending is the performer's to reveal."""
+        return _is_performers(self.line)
+
+    # Faults
+
+    def fault(self, slot: str, message: str, expected: str, remedy: str) -> LineFails:
+        """Notes a fault at a slot of the line and returns what to raise."""
+        for name, _, start, end in self.line.spans:
+            if name == slot:
+                self.faults.append(Fault(self.line.number, start + 1, end + 1, message, expected, remedy))
+                return LineFails()
+        return self.fault_at(self.line, message, expected, remedy)
+
+    def fault_at(self, line: Line, message: str, expected: str, remedy: str) -> LineFails:
+        start = len(line.text) - len(line.text.lstrip())
+        self.faults.append(Fault(line.number, start + 1, len(line.text) + 1, message, expected, remedy))
+        return LineFails()
+
+    def leans(self, failure: Callable[[], LineFails]) -> LineFails:
+        """A fault that may only come of a line above that could not be read is not worth a word of its own."""
+        return LineFails() if self.stopped else failure()
+
+    # Names
+
+    def new_name(self, slot: str, name: str, kind: str) -> None:
+        """One name stands for one thing; only a line in a loop may use its own name again."""
+        earlier = self.where_named.get(name)
+        if earlier is not None and (earlier != self.line.number or not self.rounds):
+            raise self.fault(
+                slot,
+                f"The name {name} is used twice: line {earlier} has it for a {self.kinds_of_names[name]}.",
+                "a name of its own",
+                "Call it something else.",
+            )
+        self.kinds_of_names[name], self.where_named[name] = kind, self.line.number
+
+    def unknown(self, slot: str, name: str, kind: str) -> LineFails:
+        return self.leans(lambda: self._unknown_name(slot, name, kind))
+
+    def _unknown_name(self, slot: str, name: str, kind: str) -> LineFails:
+        known = [other for other, what in self.kinds_of_names.items() if what == kind]
+        if (other := self.kinds_of_names.get(name)) and other != kind:
+            return self.fault(
+                slot,
+                f"{name} is a {other}, not a {kind}.",
+                f"a {kind}",
+                f"Known here: {', '.join(known)}." if known else f"Name a {kind} first.",
+            )
+        if name in known:
+            return self.fault(
+                slot,
+                f"{name} is not settled on every path that comes here: line {self.where_named[name]} is for one case.",
+                f"a {kind} that every case has",
+                "Move this line into that case, or settle it before the cases part.",
+            )
+        close = difflib.get_close_matches(name, known, n=1)
+        remedy = (
+            f"Did you mean {close[0]}?"
+            if close
+            else f"Known here: {', '.join(known)}."
+            if known
+            else f"No {kind} has been named above this line."
+        )
+        return self.fault(slot, f"There is no {kind} called {name} here.", f"a {kind} named above", remedy)
+
+    def new_cell(self, cell: Cell) -> int:
+        self.cells.append(cell)
+        self.start.append(b"" if cell.is_place else None)
+        return len(self.cells) - 1
+
+
+def _is_performers(line: Line) -> bool:
+    assert line.kind is not None
+    if line.kind.opens_block:
+        return any(inner.is_ == STEP and inner.kind is not None and _is_performers(inner) for inner in line.body)
+    return line.values.get("who") == PERFORMER or line.kind.phase == ENDING

@@ -1,0 +1,153 @@
+"""Decisions that are left open."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from typing import Any
+
+from ..cards import TOKEN, ordinal
+from ..expressions import is_settled
+from ..language.templates import PERFORMER, SPECTATOR
+from ..language.values import NewNumber
+from ..program import Cell, Choose, Reader
+from .places import Place
+from .table import Table
+
+_SYMBOLS = "pqrstuvw"
+
+
+def _plain(_cells: Sequence[Any], option: int) -> str:
+    return str(option)
+
+
+class Choices(Table):
+    def __init__(self, *given: Any) -> None:
+        super().__init__(*given)
+        self._keys: set[str] = set()
+        self._symbols = iter(_SYMBOLS)
+
+    # Numbers
+
+    def new_number(self, slot: str, name: str, secret: bool) -> int:
+        """The cell of a number that comes into being here. In a loop it is another number each time round."""
+        self.new_name(slot, name, "number")
+        given = self.line.values[slot]
+        # A loop that gives each time round a name of its own needs no count of the rounds.
+        cell = self.new_cell(
+            Cell(name if isinstance(given, tuple) and len(given) > 1 else name + self.round_text, False)
+        )
+        self.scope.numbers[name] = cell
+        if not secret:
+            self.scope.told.add(cell)
+            self.ever_told.add(cell)
+        self.touches.add(cell)
+        return cell
+
+    def name_of_this_round(self, slot: str) -> str:
+        """The name a loop gives the number this time round: the first name the first time, and so on."""
+        names = self.line.values[slot]
+        if len(names) == 1:
+            return str(names[0])
+        turn = self.rounds[-1] if self.rounds else 1
+        if not self.rounds or turn > len(names):
+            raise self.fault(
+                slot,
+                f"There are {len(names)} names for {turn if self.rounds else 1} times round.",
+                "one name, or one for each time round",
+                "Give as many names as the line is carried out.",
+            )
+        return str(names[turn - 1])
+
+    def choose_number(self, slot: str, secret: bool) -> None:
+        """A new number, whatever is liked within its range."""
+        new: NewNumber = self.line.values[slot]
+        low, high = self.evaluate(slot, new.low), self.evaluate(slot, new.high)
+        if is_settled(new.low) and is_settled(new.high) and low(self.start) > high(self.start):
+            raise self.fault(
+                slot,
+                f"No number is from {low(self.start)} to {high(self.start)}.",
+                "the smaller number first",
+                "Exchange the two, or widen the range.",
+            )
+        self.choose(slot, new.name, secret, lambda cells: range(low(cells), high(cells) + 1))
+
+    def choose(
+        self,
+        slot: str,
+        name: str,
+        secret: bool,
+        options: Callable[[Sequence[Any]], Sequence[int]],
+        say: Callable[[Sequence[Any], int], str] = _plain,
+    ) -> Reader:
+        """A new number with a name, one of the options."""
+        cell = self.new_number(slot, name, secret)
+        self._choice(cell, name, name, name, secret, options, say)
+        return lambda cells: int(cells[cell])
+
+    def choose_depth(self, place: Place) -> Reader:
+        """Nobody learns how deep the cut was: from 0 cards to all but one."""
+        # A cut of no cards and a cut of all of them leave the same heap: it counts once.
+        return self.choose_unnamed(
+            f"cut in line {self.line.number}", "cards cut", True, lambda cells: range(max(1, len(place.of(cells))))
+        )
+
+    def choose_card(self, label: str, place: Place, barred: Sequence[Reader] = ()) -> Reader:
+        """A card of a place: its position from 1. Nobody else learns which, and none of the barred ones is taken."""
+
+        def options(cells: Sequence[Any]) -> Sequence[int]:
+            heap = place.of(cells)
+            bad = {token(cells) for token in barred}
+            return [i for i, byte in enumerate(heap, start=1) if byte & TOKEN not in bad]
+
+        def say(cells: Sequence[Any], position: int) -> str:
+            return f"{ordinal(position)} in {place.name}"
+
+        return self.choose_unnamed(label, label, True, options, say, next(self._symbols, "x"))
+
+    def choose_unnamed(
+        self,
+        key: str,
+        label: str,
+        secret: bool,
+        options: Callable[[Sequence[Any]], Sequence[int]],
+        say: Callable[[Sequence[Any], int], str] = _plain,
+        symbol: str | None = None,
+    ) -> Reader:
+        """A decision that no line can refer to."""
+        cell = self.new_cell(Cell(label, False))
+        self._choice(cell, key, label, symbol or key, secret, options, say)
+        if not secret:
+            self.ever_told.add(cell)
+        self.reads.add(cell)
+        return lambda cells: int(cells[cell])
+
+    @property
+    def round_text(self) -> str:
+        return "".join(f", time {turn}" for turn in self.rounds)
+
+    def _choice(
+        self, cell: int, key: str, label: str, symbol: str, secret: bool,
+        options: Callable[[Sequence[Any]], Sequence[int]], say: Callable[[Sequence[Any], int], str],
+    ) -> None:  # fmt: skip
+        unique = key + self.round_text
+        while unique in self._keys:
+            unique += "′"
+        self._keys.add(unique)
+        by = PERFORMER if self.performer_acts() else SPECTATOR
+        self.instructions.append(
+            Choose(
+                self.line.number,
+                self.rounds,
+                frozenset(self.reads),
+                frozenset({cell}),
+                cell,
+                unique,
+                label + self.round_text,
+                symbol + self.round_text,
+                by,
+                secret,
+                options,
+                say,
+                say is _plain,
+            )
+        )

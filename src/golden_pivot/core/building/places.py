@@ -1,0 +1,79 @@
+"""Places as a meaning uses them, and what a deal or a gathering leaves to refer to."""
+
+from __future__ import annotations
+
+import operator
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from ..faults import Impossible
+from ..program import Cells, Reader
+
+
+@dataclass(frozen=True)
+class Place:
+    """A heap or a row; which one may depend on a number (`pile p`)."""
+
+    name: str
+    cells: frozenset[int]
+    """the cells it can be"""
+    reads: frozenset[int]
+    """cells of the numbers that decide which"""
+    find: Reader
+    """the cell it is in this state"""
+    of: Callable[[Sequence[Any]], bytes]
+    """the cards there"""
+    put: Callable[[Cells, bytes], None]
+    """these cards lie there from now on"""
+    is_row: bool = False
+
+
+def fixed_place(name: str, cell: int, is_row: bool = False) -> Place:
+    def put(cells: Cells, heap: bytes) -> None:
+        cells[cell] = heap
+
+    return Place(name, frozenset([cell]), frozenset(), lambda cells: cell, operator.itemgetter(cell), put, is_row)
+
+
+def reckoned_place(
+    name: str, base: str, cell_of: Mapping[int, int], index: Reader, reads: frozenset[int], is_row: bool
+) -> Place:
+    """The place `base i`, where i is the value of `index`; raises Impossible where there is none."""
+
+    def find(cells: Sequence[Any]) -> int:
+        number = index(cells)
+        if number not in cell_of:
+            raise Impossible(f"there is no {base} {number}")
+        return cell_of[number]
+
+    def put(cells: Cells, heap: bytes) -> None:
+        cells[find(cells)] = heap
+
+    return Place(name, frozenset(cell_of.values()), reads, find, lambda cells: cells[find(cells)], put, is_row)
+
+
+@dataclass(frozen=True)
+class Deal:
+    """The count that *dealt cards*, *next card* and *last card dealt* refer to."""
+
+    source: Place
+    to: Place
+    counted: int
+    """cell that keeps how many cards it took, where nothing is forgotten"""
+    last_at_end: bool
+    """the last card counted is the bottom one (or the rightmost) of `to`, not the top one"""
+
+    def last(self, heap: bytes, back: int = 1) -> int:
+        """Index of the `back`-th card counted from the last one, which is the 1st."""
+        return len(heap) - back if self.last_at_end else back - 1
+
+
+@dataclass(frozen=True)
+class Gathering:
+    """Piles that were put together and have not been disturbed since."""
+
+    to: Place
+    sizes: int
+    """cell that has the number of cards of each, top first, those that already lay there last"""
+    piles: int

@@ -1,0 +1,97 @@
+"""Cards that a line points at by where they lie."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from ..cards import index_of
+from ..expressions import Number
+from ..faults import Impossible
+from ..language.phrases import spot_text
+from ..language.values import Position, Spot
+from .choices import Choices
+from .places import Deal, Place
+
+
+@dataclass(frozen=True)
+class FoundSpot:
+    """A spot of a line, ready to be looked up in a state."""
+
+    spot: Spot
+    place: Place
+    index: Callable[[Sequence[Any], int], int]
+    """(state, number of cards at the place) → index from 0"""
+    deal: Deal | None
+
+    @property
+    def kind(self) -> str:
+        return self.spot.kind
+
+    @property
+    def text(self) -> str:
+        return spot_text(self.spot)
+
+    def find(self, cells: Sequence[Any]) -> tuple[int, int]:
+        """(cell of the place, index from 0). Raises Impossible where no card lies there."""
+        place = self.place.find(cells)
+        return place, self.index(cells, len(cells[place]))
+
+    def byte(self, cells: Sequence[Any]) -> int:
+        """The card there, with its face."""
+        place, index = self.find(cells)
+        return int(cells[place][index])
+
+    def counted(self, cells: Sequence[Any]) -> int:
+        """How many cards the count took; for a program that forgets nothing."""
+        assert self.deal is not None
+        return int(cells[self.deal.counted])
+
+    def order_of(self, cells: Sequence[Any], token: int) -> int | None:
+        """The number at which a card would come, or came, in this count; None when it was not in it."""
+        assert self.deal is not None
+        n, dealt, rest = self.counted(cells), self.deal.to.of(cells), self.deal.source.of(cells)
+        ahead = index_of(rest, token)
+        if ahead >= 0:
+            return n + ahead + 1
+        among = index_of(dealt, token)
+        if among < 0:
+            return None
+        came = n - (len(dealt) - 1 - among) if self.deal.last_at_end else n - among
+        return came if came >= 1 else None
+
+
+class Spots(Choices):
+    def spot(self, slot: str) -> FoundSpot:
+        """The card a line points at by where it lies."""
+        spot: Spot = self.line.values[slot]
+        if spot.place is not None:
+            place = self._resolved(slot, spot.place)
+            self.reads |= place.cells | place.reads
+            position = spot.position or Position(Number(1), "bottom")
+            return FoundSpot(spot, place, self.index(slot, position, place), None)
+        deal = self.last_deal()
+        place = deal.source if spot.kind == "next" else deal.to
+        self.reads |= place.cells | place.reads
+        if spot.kind == "next":
+            return FoundSpot(spot, place, _first, deal)
+        back = self.evaluate(slot, spot.position.at) if spot.position else lambda cells: 1
+
+        def index(cells: Sequence[Any], size: int) -> int:
+            number = back(cells)
+            if not 1 <= number <= size:
+                raise Impossible(
+                    f"the {spot_text(spot).removeprefix('the ')} is asked for, but {size} cards lie there"
+                    if spot.position
+                    else "no card has been dealt"
+                )
+            return size - number if deal.last_at_end else number - 1
+
+        return FoundSpot(spot, place, index, deal)
+
+
+def _first(cells: Sequence[Any], size: int) -> int:
+    if not size:
+        raise Impossible("there is no next card")
+    return 0

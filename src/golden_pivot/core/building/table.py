@@ -1,0 +1,295 @@
+"""The places of the table: heaps, rows, piles, and the counts and gatherings between them."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import replace
+from itertools import permutations
+from typing import Any
+
+from ..cards import DOWN, UP, index_of, reversed_block, turned_over
+from ..faults import Impossible
+from ..language.values import Indexed, PlaceName, Position
+from ..program import Cell, Cells, Reader
+from .asking import LineFails
+from .cards import DECK, PackCard
+from .numbers import Numbers
+from .places import Deal, Gathering, Place, fixed_place, reckoned_place
+
+MOST_PILES = 60
+MOST_GATHERED_FREELY = 6
+"""piles whose every order is one choice: 720 of them"""
+
+
+class Table(Numbers):
+    # Places
+
+    def lay_pack(self, count: int) -> None:
+        if self.pack:
+            raise self.fault_at(self.line, "There is a pack already.", "one pack", "Remove one of the two lines.")
+        self.pack = [PackCard() for _ in range(count)]
+        self._place_cell(DECK)
+        self.scope.filled.add(DECK)
+
+    def _place_cell(self, name: str, is_row: bool = False) -> int:
+        if name not in self.place_cells:
+            self.place_cells[name] = self.new_cell(Cell(name, True, is_row=is_row))
+            self.kinds_of_names[name] = "place"
+            self.where_named[name] = self.line.number
+        return self.place_cells[name]
+
+    def _resolved(self, slot: str, name: PlaceName) -> Place:
+        if isinstance(name, str):
+            return self.known_place(slot, name)
+        return self._reckoned(slot, name)
+
+    def _reckoned(self, slot: str, name: Indexed) -> Place:
+        known = {
+            int(number): self.place_cells[place]
+            for place in self.scope.filled
+            if (number := place.removeprefix(f"{name.base} ")).isdigit() and place != number
+        }
+        if not known:
+            raise self.unknown(slot, f"{name.base} 1", "place")
+        before, self.reads = self.reads, set()
+        index = self.evaluate(slot, name.index)
+        reads = frozenset(self.reads)
+        self.reads |= before
+        is_row = all(self.cells[cell].is_row for cell in known.values())
+        return reckoned_place(f"{name.base} number", name.base, known, index, reads, is_row)
+
+    def source(self, slot: str) -> Place:
+        """A place that cards have been put on; the line changes what lies there."""
+        place = self.looked_at(slot)
+        self.touches |= place.cells
+        return place
+
+    def looked_at(self, slot: str) -> Place:
+        """A place that cards have been put on; the line leaves it as it is."""
+        place = self._resolved(slot, self.line.values[slot])
+        self.reads |= place.cells | place.reads
+        return place
+
+    def several(self, slot: str) -> list[Place]:
+        """Places that cards have been put on, each once."""
+        places = [self._resolved(slot, name) for name in self.line.values[slot]]
+        for place in places:
+            self.reads |= place.cells | place.reads
+        return places
+
+    def destination(
+        self, slot: str, otherwise: str | None = None, row: bool = False, apart_from: Place | None = None
+    ) -> Place:
+        """A place that cards go to, not the one they come from; a new name is a new place."""
+        name: PlaceName = self.line.values.get(slot) or otherwise or DECK
+        if isinstance(name, Indexed):
+            place = self._reckoned(slot, name)
+            self.reads |= place.reads
+        else:
+            if self.kinds_of_names.get(name, "place") != "place":
+                raise self.unknown(slot, name, "place")
+            self.scope.filled.add(name)
+            cell = self._place_cell(name, row)
+            place = fixed_place(name, cell, self.cells[cell].is_row)
+        if place.is_row != row and (row or not isinstance(name, Indexed)):
+            raise self.fault(
+                slot,
+                f"{name} is a row: its cards lie side by side." if place.is_row else f"{name} is a heap, not a row.",
+                "a place of one kind",
+                "Say “from left to right” or “from right to left” for a row, or name another place.",
+            )
+        self.touches |= place.cells
+        return self._apart(slot, apart_from, place) if apart_from else place
+
+    def _apart(self, slot: str, source: Place, to: Place) -> Place:
+        """`to`, with a check that it is not the place the cards come from."""
+        if not source.cells & to.cells:
+            return to
+        if len(source.cells) == len(to.cells) == 1:
+            raise self.fault(
+                slot,
+                "Cards cannot go to the place they come from.",
+                "another place",
+                "Name another place, or leave it out.",
+            )
+
+        def of(cells: Sequence[Any]) -> bytes:
+            if source.find(cells) == to.find(cells):
+                raise Impossible("cards cannot go to the place they come from")
+            return to.of(cells)
+
+        return replace(to, of=of)
+
+    def moves(self, source: Place, to: Place) -> None:
+        """The line takes all of `source` to `to`."""
+        self.reads |= source.cells | source.reads | to.reads
+        self.touches |= source.cells | to.cells
+
+    # Which way up
+
+    @property
+    def flip(self) -> Callable[[bytes], bytes]:
+        """Turns a block of cards over."""
+        return turned_over if self.follows_faces else reversed_block
+
+    def laid(self, slot: str) -> Callable[[bytes], bytes]:
+        """Lays cards face up or face down, as the phrase in the slot says; without one, as they are."""
+        way = self.phrase(slot)
+        if not way or not self.follows_faces:
+            return lambda block: block
+        table = UP if way == "face up" else DOWN
+        return lambda block: block.translate(table)
+
+    # Counts
+
+    def enough_cards(self, place: Place, count: Reader) -> Reader:
+        """The count, checked against what lies there. A slice would clip it silently."""
+        within_heap = self.within_heap
+
+        def enough(cells: Sequence[Any]) -> int:
+            n = count(cells)
+            within_heap(place, n, len(place.of(cells)))
+            return n
+
+        return enough
+
+    def within_heap(self, place: Place, n: int, size: int) -> None:
+        """Raises Impossible unless 0 ≤ n ≤ size."""
+        if not 0 <= n <= size:
+            cards = "card" if size == 1 else "cards"
+            raise Impossible(f"{n} cards are asked for, but {place.name} has {size} {cards}")
+
+    def now_dealt(self, source: Place, to: Place, last_at_end: bool) -> int:
+        """From here on *the dealt cards* are those in `to`, *the next card* is the top one of `source`.
+
+        Returns the cell in which the line keeps how many cards it took.
+        """
+        deal = Deal(source, to, self.new_cell(Cell("cards counted", False)), last_at_end)
+        self.scope.deal = deal
+        self.touches.add(deal.counted)
+        return deal.counted
+
+    def last_deal(self) -> Deal:
+        """The count that the line refers to."""
+        if self.scope.deal is None:
+            raise self.leans(
+                lambda: self.fault_at(
+                    self.line,
+                    "No cards have been dealt yet, or not in every case that comes here.",
+                    "a deal or a count above this line",
+                    "Deal first.",
+                )
+            )
+        return self.scope.deal
+
+    # Piles
+
+    def new_piles(self, slot: str, source: Place) -> list[Place]:
+        """As many piles as the slot says; pile 1 is dealt to first. Cards that lie there already stay."""
+        count = self.constant(slot)
+        if not 1 <= count <= MOST_PILES:
+            raise self.fault(slot, f"There cannot be {count} piles.", f"from 1 to {MOST_PILES}", "Change the number.")
+        names = [f"pile {i}" for i in range(1, count + 1)]
+        piles = [fixed_place(name, self._place_cell(name)) for name in names]
+        self.scope.filled |= set(names)
+        self.scope.piles = tuple(cell for pile in piles for cell in pile.cells)
+        self.scope.piles_from = source.name if source.name in self.place_cells else DECK
+        self.touches |= set(self.scope.piles)
+        return piles
+
+    def piles(self) -> tuple[int, ...]:
+        """Cells of the piles last dealt, pile 1 first."""
+        if not self.scope.piles:
+            raise self.leans(
+                lambda: self.fault_at(
+                    self.line,
+                    "There are no piles here.",
+                    "a deal into piles above this line",
+                    "Deal into piles first.",
+                )
+            )
+        self.reads |= set(self.scope.piles)
+        return self.scope.piles
+
+    def gather(
+        self, order: Callable[[Sequence[Any]], Sequence[int]], to: Place, piles: int
+    ) -> Callable[[Cells], None]:
+        """What puts the piles together at `to`, on what lies there; to be given to `act`.
+
+        `order` gives the cells of the piles from top to bottom.
+        """
+        sizes = self.new_cell(Cell("sizes of the gathered piles", False))
+        self.touches |= {sizes} | to.cells | set(self.scope.piles)
+        self.reads |= to.cells
+        self.gathered = Gathering(to, sizes, piles)
+
+        def run(cells: Cells) -> None:
+            together = order(cells)
+            heaps = [cells[cell] for cell in together]
+            for cell in together:
+                cells[cell] = b""
+            below = to.of(cells)
+            to.put(cells, b"".join(heaps) + below)
+            cells[sizes] = tuple(map(len, heaps))
+
+        return run
+
+    gathered: Gathering | None = None
+    """what the line at hand gathers"""
+
+    def free_orders(self, count: int) -> list[tuple[int, ...]]:
+        """Every order of `count` things numbered from 0; as few as can be a single choice."""
+        if count > MOST_GATHERED_FREELY:
+            raise self.fault_at(
+                self.line,
+                f"{count} piles in any order are too many orders for one choice.",
+                f"at most {MOST_GATHERED_FREELY} piles in any order",
+                "Gather some of them in a stated order.",
+            )
+        return list(permutations(range(count)))
+
+    def last_gathering(self) -> Gathering:
+        """The piles as they were put together, undisturbed since."""
+        if self.scope.gathering is None:
+            raise self.leans(
+                lambda: self.fault_at(
+                    self.line,
+                    "No piles have just been gathered.",
+                    "this line directly below the one that gathers the piles",
+                    "Move the line up.",
+                )
+            )
+        self.reads |= {self.scope.gathering.sizes} | self.scope.gathering.to.cells
+        return self.scope.gathering
+
+    def found_at(self, place: Place, cells: Sequence[Any], token: int) -> int:
+        """Index from 0 of a card in a place; raises Impossible when it is not there."""
+        at = index_of(place.of(cells), token)
+        if at < 0:
+            raise Impossible(f"the card that is looked for is not in {place.name}")
+        return at
+
+    # Positions
+
+    def index(self, slot: str, position: Position, place: Place) -> Callable[[Sequence[Any], int], int]:
+        """(state, number of cards) → index from 0; raises Impossible where no card lies there."""
+        at = self.evaluate(slot, position.at)
+        if position.end in ("left", "right") and not place.is_row:
+            raise self._no_row(slot, place)
+        from_end = position.end in ("bottom", "right")
+
+        def found(cells: Sequence[Any], size: int) -> int:
+            number = at(cells)
+            if not 1 <= number <= size:
+                raise Impossible(f"{place.name} has {size} cards and none at position {number}")
+            return size - number if from_end else number - 1
+
+        return found
+
+    def _no_row(self, slot: str, place: Place) -> LineFails:
+        return self.fault(
+            slot,
+            f"{place.name} is a heap: it has no left and right.",
+            "“from the top” or “from the bottom”",
+            "Count from the top, or deal the cards into a row.",
+        )

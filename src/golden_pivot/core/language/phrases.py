@@ -1,0 +1,282 @@
+"""Reading the gaps of a sentence: from words to values, and back to words.
+
+Every reader takes (words, index of the first) and returns (value, index behind it); it raises NotHere where
+the words do not go on as it needs.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Sequence
+
+from ..cards import RANKS, SUITS, ordinal
+from ..expressions import Blank, Expression, Name, Number, expression_text, read_expression
+from .values import Indexed, NewNumber, PlaceName, Position, Spot
+from .words import RESERVED, Word
+
+ENDS = ("top", "bottom", "left", "right")
+NUMBERED = ("pile", "row", "packet", "heap")
+"""places that may have a reckoned number: `pile p`"""
+
+
+class NotHere(Exception):
+    """The words at `at` (an index into the line's words) do not go on as this slot needs."""
+
+    def __init__(self, at: int, expected: str) -> None:
+        super().__init__(expected)
+        self.at, self.expected = at, expected
+
+
+def text_at(words: Sequence[Word], i: int) -> str:
+    return words[i].lower if i < len(words) else ""
+
+
+def number(words: Sequence[Word], i: int) -> tuple[Expression, int]:
+    found = read_expression([word.text for word in words[i:]])
+    if isinstance(found, int):
+        raise NotHere(i + found, "a number" if found == 0 else "the rest of the number")
+    return found[0], i + found[1]
+
+
+def _identifier(words: Sequence[Word], i: int, expected: str) -> str:
+    if i < len(words) and words[i].kind == "word" and words[i].lower not in RESERVED:
+        return words[i].text
+    raise NotHere(i, expected)
+
+
+def place(words: Sequence[Word], i: int) -> tuple[PlaceName, int]:
+    i += text_at(words, i) == "the"
+    name = _identifier(words, i, "a place, such as deck")
+    if (
+        i + 1 < len(words)
+        and name.islower()
+        and words[i + 1].kind == "number"
+        and text_at(words, i + 2) not in tuple("+-−*×")
+    ):
+        return f"{name} {words[i + 1].text}", i + 2
+    if name in NUMBERED and text_at(words, i + 1) not in ("", ","):
+        found = read_expression([word.text for word in words[i + 1 :]])
+        if isinstance(found, tuple):
+            index, taken = found
+            one = index.value if isinstance(index, Number) else None
+            return f"{name} {one}" if one is not None else Indexed(name, index), i + 1 + taken
+    return name, i + 1
+
+
+def place_text(where: PlaceName) -> str:
+    return where if isinstance(where, str) else f"{where.base} {expression_text(where.index)}"
+
+
+def places(words: Sequence[Word], i: int) -> tuple[tuple[PlaceName, ...], int]:
+    return _listed(words, i, place)
+
+
+def list_text(names: Sequence[str], last: str = "and") -> str:
+    """
+    >>> list_text(["a", "b", "c"])
+    'a, b and c'
+    """
+    return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} {last} {names[-1]}"
+
+
+def _listed(words: Sequence[Word], i: int, read_one) -> tuple[tuple, int]:  # type: ignore[no-untyped-def, type-arg]
+    """Several, with commas, *and* or *or* between them; stops before a comma that nothing of the kind follows."""
+    value, i = read_one(words, i)
+    found = [value]
+    while text_at(words, i) in (",", "and", "or"):
+        try:
+            value, behind = read_one(words, i + 1)
+        except NotHere:
+            break
+        found.append(value)
+        i = behind
+    return tuple(found), i
+
+
+_RANK_WORDS = {rank: rank for rank in RANKS} | {str(n): RANKS[n - 1] for n in range(2, 11)}
+_PLURAL_OF = {suit: suit for suit in SUITS} | {suit[:-1]: suit for suit in SUITS}
+
+
+def card(words: Sequence[Word], i: int) -> tuple[str, int]:
+    expected = "a card: a name in capitals such as FORCE, or one such as queen of hearts"
+    start = i + (text_at(words, i) == "the")
+    if text_at(words, start) == "their" and text_at(words, start + 1) == "card":
+        return "their card", start + 2
+    rank = _RANK_WORDS.get(text_at(words, start))
+    if rank and text_at(words, start + 1) == "of":
+        suit = _PLURAL_OF.get(text_at(words, start + 2))
+        if not suit:
+            raise NotHere(start + 2, "a suit: clubs, diamonds, hearts or spades")
+        return f"{rank} of {suit}", start + 3
+    name = _identifier(words, i, expected)
+    if not name.isupper():
+        raise NotHere(i, expected)
+    return name, i + 1
+
+
+def cards(words: Sequence[Word], i: int) -> tuple[tuple[str, ...], int]:
+    return _listed(words, i, card)
+
+
+def new_name(words: Sequence[Word], i: int) -> tuple[str, int]:
+    name = _identifier(words, i, "a name for the number, such as n")
+    if not name[0].islower():
+        raise NotHere(i, "a name for the number in small letters, such as n")
+    return name, i + 1
+
+
+def names(words: Sequence[Word], i: int) -> tuple[tuple[str, ...], int]:
+    return _listed(words, i, new_name)
+
+
+def new_range(words: Sequence[Word], i: int) -> tuple[NewNumber, int]:
+    name, i = new_name(words, i)
+    if text_at(words, i) != "from":
+        raise NotHere(i, "“from”")
+    low, i = number(words, i + 1)
+    if text_at(words, i) != "to":
+        raise NotHere(i, "“to”")
+    high, i = number(words, i + 1)
+    return NewNumber(name, low, high), i
+
+
+def range_text(new: NewNumber) -> str:
+    return f"{new.name} from {expression_text(new.low)} to {expression_text(new.high)}"
+
+
+def quoted(words: Sequence[Word], i: int) -> tuple[str, int]:
+    if i < len(words) and words[i].kind == "quoted" and any(map(str.isalpha, words[i].text)):
+        return words[i].text[1:-1].strip(), i + 1
+    raise NotHere(i, "a word in quotation marks, such as “lantern”")
+
+
+# Positions
+
+
+def _end(words: Sequence[Word], i: int) -> tuple[str | None, int]:
+    """`from the top`, `from the left` and so on, or nothing."""
+    if text_at(words, i) == "from" and text_at(words, i + 1) == "the":
+        end = text_at(words, i + 2)
+        if end not in ENDS:
+            raise NotHere(i + 2, "“top”, “bottom”, “left” or “right”")
+        return end, i + 3
+    return None, i
+
+
+def _counted(words: Sequence[Word], i: int) -> tuple[Expression, int] | None:
+    """An ordinal such as `10th`, `nth` for a number n, or `?th`."""
+    if i >= len(words):
+        return None
+    if words[i].kind == "ordinal":
+        return Number(int(words[i].text[:-2])), i + 1
+    if words[i].kind == "word" and re.fullmatch("[a-z]th", words[i].text):
+        return Name(words[i].text[0]), i + 1
+    if words[i].text == "?" and text_at(words, i + 1) == "th":
+        return Blank(), i + 2
+    return None
+
+
+def position(words: Sequence[Word], i: int) -> tuple[Position, int]:
+    first, second, third = (text_at(words, i + k) for k in range(3))
+    if first == "on" and second == "top":
+        return Position(Number(1)), i + 2
+    if first == "at" and second == "the" and third in ("top", "bottom"):
+        return Position(Number(1), third), i + 3
+    if first == "at" and second == "position":
+        at, i = number(words, i + 2)
+    elif counted := _counted(words, i):
+        at, i = counted
+    else:
+        raise NotHere(i, "a position, such as 10th, on top, at the bottom, or at position n")
+    end, i = _end(words, i)
+    return Position(at, end or "top"), i
+
+
+def _tail(end: str) -> str:
+    return "" if end == "top" else f" from the {end}"
+
+
+def position_text(at: Position) -> str:
+    match at:
+        case Position(Number(1), "top"):
+            return "on top"
+        case Position(Number(1), "bottom"):
+            return "at the bottom"
+    return f"{_at_text(at)}{_tail(at.end)}"
+
+
+def _at_text(at: Position) -> str:
+    match at.at:
+        case Number(value):
+            return ordinal(value)
+        case Blank():
+            return "?th"
+        case Name(name) if len(name) == 1:
+            return f"{name}th"
+    return f"at position {expression_text(at.at)}"
+
+
+# Cards by where they are
+
+_SPOTS = "a card such as the next card, the last card dealt, the top card of deck, or the 5th card of deck"
+
+
+def spot(words: Sequence[Word], i: int) -> tuple[Spot, int]:
+    if text_at(words, i) != "the":
+        raise NotHere(i, _SPOTS)
+    i += 1
+    first = text_at(words, i)
+    if first in ("next", "last"):
+        return Spot(first), _follow(words, i, ("next", "card") if first == "next" else ("last", "card", "dealt"))
+    if first == "face":
+        where, i = place(words, _follow(words, i, ("face", "of")))
+        return Spot("face", None, where), i
+    if first in ("top", "bottom"):
+        at: Expression | None = Number(1)
+        end: str | None = first
+        i += 1
+    elif counted := _counted(words, i):
+        at, i = counted
+        end = None
+    else:
+        at, end = None, None
+    if text_at(words, i) != "card":
+        raise NotHere(i, _SPOTS if at is None else "“card”")
+    i += 1
+    if at is None:
+        at, i = number(words, _follow(words, i, ("at", "position")))
+    if end is None:
+        if text_at(words, i) == "back":
+            return Spot("back", Position(at)), _follow(words, i, ("back", "from", "the", "last", "dealt"))
+        end, i = _end(words, i)
+    if text_at(words, i) not in ("of", "in"):
+        raise NotHere(i, "“of” and a place")
+    where, i = place(words, i + 1)
+    return Spot("at", Position(at, end or "top"), where), i
+
+
+def _follow(words: Sequence[Word], i: int, wanted: Sequence[str]) -> int:
+    for offset, word in enumerate(wanted):
+        if text_at(words, i + offset) != word:
+            raise NotHere(i + offset, f"“{word}”")
+    return i + len(wanted)
+
+
+def spot_text(where: Spot) -> str:
+    if where.kind == "next":
+        return "the next card"
+    if where.kind == "last":
+        return "the last card dealt"
+    if where.kind == "face":
+        return f"the face of {place_text(where.place or '')}"
+    assert where.position is not None
+    at, end = where.position.at, where.position.end
+    tail = " back from the last dealt" if where.kind == "back" else f"{_tail(end)} of {place_text(where.place or '')}"
+    match at:
+        case Number(1) if where.kind == "at" and end in ("top", "bottom"):
+            return f"the {end} card of {place_text(where.place or '')}"
+        case Number() | Blank():
+            return f"the {_at_text(where.position)} card{tail}"
+        case Name(name) if len(name) == 1:
+            return f"the {name}th card{tail}"
+    return f"the card {_at_text(where.position)}{tail}"

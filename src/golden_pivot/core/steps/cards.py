@@ -1,0 +1,133 @@
+"""Cards that are thought of, taken, remembered, shown."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import TYPE_CHECKING, Any
+
+from ..cards import FACE_UP, index_of
+from ..faults import Impossible
+from ..program import Cells
+from .declare import step
+
+if TYPE_CHECKING:
+    from ..building import Builder
+
+
+@step(
+    "Spectator thinks of a card in {place:place}: {card:card}",
+    family="Cards",
+    example="Spectator thinks of a card in deck: their card",
+)
+def think_of(b: Builder) -> None:
+    """Any card of the heap; nothing is touched, and you do not learn which. From here on it has a name."""
+    place = b.source("place")
+    position = b.choose_card(b.phrase("card"), place)
+    named = b.name_card("card")
+
+    def run(cells: Cells) -> None:
+        b.take_name(named, cells, place.find(cells), position(cells) - 1)
+
+    b.act(run)
+
+
+@step(
+    "Spectator takes a card from {from:place} to {to:place}: {card:card}[, not {others:cards}]",
+    family="Cards",
+    example="Spectator takes a card from deck to hand: their card",
+)
+def take_card(b: Builder) -> None:
+    """Any card of the heap is taken out and laid, as it is, on the cards at another place. It gets a name.
+
+    Cards named after *not* are never taken: they are yours to keep in play.
+    """
+    source = b.source("from")
+    to = b.destination("to", apart_from=source)
+    position = b.choose_card(b.phrase("card"), source, b.cards("others"))
+    named = b.name_card("card")
+
+    def run(cells: Cells) -> None:
+        place, at = source.find(cells), position(cells) - 1
+        b.take_name(named, cells, place, at)
+        heap = cells[place]
+        cells[place] = heap[:at] + heap[at + 1 :]
+        to.put(cells, heap[at : at + 1] + to.of(cells))
+
+    b.act(run, handled=lambda cells: 1)
+
+
+@step(
+    "{who} remember+s {spot:spot}: {card:card}",
+    family="Cards",
+    example="Spectator remembers the bottom card of hand: their card",
+)
+def remember(b: Builder) -> None:
+    """The card that lies there is looked at and gets a name. It stays where it is."""
+    spot = b.spot("spot")
+    named = b.name_card("card")
+    b.touches |= spot.place.cells
+
+    def run(cells: Cells) -> None:
+        b.take_name(named, cells, *spot.find(cells))
+
+    b.act(run)
+
+
+@step("{who} show+s {spot:spot}", family="Cards", example="Show the next card")
+def show(b: Builder) -> None:
+    """Everyone sees the face of the card that lies there. It stays where it is, and nothing else changes."""
+    spot = b.spot("spot")
+
+    def passing(cells: Sequence[Any]) -> bytes:
+        return bytes([spot.byte(cells) | FACE_UP])
+
+    def run(cells: Cells) -> None:
+        spot.find(cells)
+
+    b.act(run, passing=passing)
+
+
+@step(
+    "Spectator {verb=notes|tells} which pile holds {card:card}: {names:names}",
+    family="Piles",
+    example="Spectator tells which pile holds their card: p",
+)
+def which_pile(b: Builder) -> None:
+    """The number of the pile, of those last dealt, in which the card lies; pile 1 is the first that was dealt to.
+
+    Noted, it stays secret until it is told. In a repetition give one name, or one for each time round.
+    """
+    token, piles, name = b.card("card"), b.piles(), b.phrase("card")
+
+    def number(cells: Sequence[Any]) -> int:
+        card = token(cells)
+        for i, cell in enumerate(piles, start=1):
+            if index_of(cells[cell], card) >= 0:
+                return i
+        raise Impossible(f"{name} is in none of the piles")
+
+    b.learn("names", number, secret=b.phrase("verb") == "notes")
+
+
+@step(
+    "Spectator {verb=notes|tells} how many piles went {side=under|over} the one with {card:card}: {names:names}",
+    family="Piles",
+    example="Spectator notes how many piles went under the one with their card: a",
+)
+def piles_beside(b: Builder) -> None:
+    """Directly after piles were gathered: 0 when the pile went to the bottom (to the top, for *over*), and so on.
+
+    Noted, it stays secret until it is told. In a repetition give one name, or one for each time round.
+    """
+    token, gathering, under = b.card("card"), b.last_gathering(), b.phrase("side") == "under"
+    name = b.phrase("card")
+
+    def count(cells: Sequence[Any]) -> int:
+        at = index_of(gathering.to.of(cells), token(cells))
+        for over, size in enumerate(cells[gathering.sizes]):
+            if 0 <= at < size:
+                return gathering.piles - 1 - over if under else over
+            at -= size
+        raise Impossible(f"{name} is in none of the piles")
+
+    b.learn("names", count, secret=b.phrase("verb") == "notes")
