@@ -17,7 +17,7 @@ from tests.reference import every_path
 
 from golden_pivot import demo
 from golden_pivot.core.budget import Budget
-from golden_pivot.core.builder import compile_routine
+from golden_pivot.core.building import compile_routine
 from golden_pivot.core.explorer import explore
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.language.printer import routine_json

@@ -10,17 +10,23 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
 from typing import Any
 
+Json = dict[str, Any]
+
 
 class CannotGoOn(Exception):
     pass
+
+
+class Finished(Exception):
+    """An ending inside a case has been reached."""
 
 
 @dataclass(eq=False)
 class Card:
     number: int
     """position in the pack at the beginning, from 1"""
-    name: str | None = None
     face_up: bool = False
+    odd_back: bool = False
 
     @property
     def seen(self) -> tuple[int, bool]:
@@ -29,31 +35,81 @@ class Card:
 
 Heap = list[Card]
 Decide = Callable[[list[int]], int]
+VALUES = dict(
+    zip("ace two three four five six seven eight nine ten jack queen king".split(), range(1, 14), strict=True)
+)
+PARTNERS = {"clubs": "spades", "spades": "clubs", "hearts": "diamonds", "diamonds": "hearts"}
 
 
 @dataclass
 class Table:
     decide: Decide
+    exposed: list[tuple[str | None, str]] = field(default_factory=list)
+    """(card or None for any odd back, side) that must never show, in the order of their lines"""
     heaps: dict[str, Heap] = field(default_factory=dict)
+    rows: set[str] = field(default_factory=set)
     numbers: dict[str, int] = field(default_factory=dict)
+    named: dict[str, Card] = field(default_factory=dict)
+    mates: dict[str, str] = field(default_factory=dict)
+    piles: int = 0
+    piles_from: str = "deck"
+    gathered: list[Heap] = field(default_factory=list)
+    """the piles as they were put together, top first"""
     dealt_from: str = ""
     dealt_to: str = ""
-    last_at_bottom: bool = False
+    last_at_end: bool = False
+    turns: list[int] = field(default_factory=list)
+    shown: set[int] = field(default_factory=set)
+    """indices into `exposed` that have shown"""
     claims: list[bool] = field(default_factory=list)
     log: list[dict[str, tuple[tuple[int, bool], ...]]] = field(default_factory=list)
 
-    def heap(self, name: str) -> Heap:
-        return self.heaps.setdefault(name, [])
+    # Places and cards
+
+    def where(self, place: Any) -> str:
+        if isinstance(place, str):
+            return place
+        name = f"{place['base']} {self.value(place['index'])}"
+        if name not in self.heaps:
+            raise CannotGoOn
+        return name
+
+    def heap(self, place: Any) -> Heap:
+        return self.heaps.setdefault(self.where(place), [])
 
     def snapshot(self) -> dict[str, tuple[tuple[int, bool], ...]]:
         return {name: tuple(card.seen for card in heap) for name, heap in self.heaps.items() if heap}
 
-    def value(self, e: dict[str, Any]) -> int:
+    def pile_names(self) -> list[str]:
+        return [f"pile {i + 1}" for i in range(self.piles)]
+
+    def mate(self, name: str) -> Card:
+        if name in self.mates:
+            return self.named[self.mates[name]]
+        rank, _, suit = name.partition(" of ")
+        return self.named[f"{rank} of {PARTNERS[suit]}"]
+
+    def known_name(self, card: Card) -> str | None:
+        """Its name as a card of the pack, if it is one of those whose faces are known."""
+        return next((name for name, other in self.named.items() if other is card and " of " in name), None)
+
+    # Numbers
+
+    def value(self, e: Json) -> int:
         op = e["op"]
         if op == "number":
             return e["value"]
         if op == "name":
             return self.numbers[e["name"]]
+        if op == "letters":
+            return len([letter for letter in e["word"] if letter.isalpha()])
+        if op == "size":
+            return len(self.heap(e["place"]))
+        if op == "value":
+            name = self.known_name(self.named[e["card"]])
+            if name is None:
+                raise CannotGoOn
+            return VALUES[name.split()[0]]
         if op == "half":
             whole = self.value(e["of"])
             low = (whole - 1) // 2 if whole % 2 else whole // 2
@@ -76,35 +132,65 @@ class Table:
         a, b = self.value(e["left"]), self.value(e["right"])
         return {"+": a + b, "-": a - b, "*": a * b, "min": a if a < b else b, "max": a if a > b else b}[op]
 
-    def count(self, e: dict[str, Any], heap: Heap) -> int:
+    def count(self, e: Json, heap: Heap) -> int:
         n = self.value(e)
         if n < 0 or n > len(heap):
             raise CannotGoOn
         return n
+
+    def name_now(self, names: list[str]) -> str:
+        return names[0] if len(names) == 1 else names[self.turns[-1] - 1]
+
+    # Decisions
 
     def choose(self, options: list[int]) -> int:
         if not options:
             raise CannotGoOn
         return self.decide(options)
 
-    def new_number(self, new: dict[str, Any]) -> None:
+    def new_number(self, new: Json) -> None:
         low, high = self.value(new["low"]), self.value(new["high"])
         self.numbers[new["name"]] = self.choose(list(range(low, high + 1)))
 
-    def index(self, position: dict[str, Any], heap: Heap) -> int:
+    # Cards by where they lie
+
+    def index(self, position: Json, heap: Heap) -> int:
         at = self.value(position["at"])
         if at < 1 or at > len(heap):
             raise CannotGoOn
-        return at - 1 if position["end"] == "top" else len(heap) - at
+        return at - 1 if position["end"] in ("top", "left") else len(heap) - at
 
-    def pointed_at(self, spot: dict[str, Any]) -> Card:
-        if spot["spot"] == "at":
+    def pointed_at(self, spot: Json) -> tuple[Heap, int]:
+        kind = spot["spot"]
+        if kind in ("at", "face"):
             heap = self.heap(spot["place"])
-            return heap[self.index(spot, heap)]
-        heap = self.heap(self.dealt_from if spot["spot"] == "next" else self.dealt_to)
-        if not heap:
+            if kind == "at":
+                return heap, self.index(spot, heap)
+            at = len(heap)
+        else:
+            heap = self.heap(self.dealt_from if kind == "next" else self.dealt_to)
+            back = self.value(spot["at"]) if kind == "back" else 1
+            at = len(heap) + 1 - back if kind != "next" and self.last_at_end else back
+        if not 1 <= at <= len(heap):
             raise CannotGoOn
-        return heap[-1] if spot["spot"] == "last" and self.last_at_bottom else heap[0]
+        return heap, at - 1
+
+    def card_at(self, spot: Json) -> Card:
+        heap, i = self.pointed_at(spot)
+        return heap[i]
+
+    # What can be seen
+
+    def see(self, cards: Heap, shielded: bool = False) -> None:
+        for i, (name, side) in enumerate(self.exposed):
+            for card in cards:
+                mine = card.odd_back if name is None else self.named[name] is card
+                if mine and card.face_up == (side == "face") and not shielded:
+                    self.shown.add(i)
+
+    def look_around(self, names: list[str]) -> None:
+        for name in names:
+            self.see(self.heaps.get(name, []) if name in self.rows else self.heaps.get(name, [])[:1])
 
 
 def turned(cards: Heap) -> Heap:
@@ -113,33 +199,149 @@ def turned(cards: Heap) -> Heap:
     return list(reversed(cards))
 
 
-def pack(t: Table, s: dict[str, Any]) -> None:
+def lay(card: Card, way: str | None) -> Card:
+    if way:
+        card.face_up = way == "face up"
+    return card
+
+
+def pack(t: Table, s: Json) -> None:
     t.heaps["deck"] = [Card(number + 1) for number in range(t.value(s["count"]))]
 
 
-def place_card(t: Table, s: dict[str, Any]) -> None:
-    t.heaps["deck"][t.index(s["position"], t.heaps["deck"])].name = s["card"]
+def place_card(t: Table, s: Json) -> None:
+    card = t.heaps["deck"][t.index(s["position"], t.heaps["deck"])]
+    card.face_up, card.odd_back = bool(s.get("up")), bool(s.get("odd"))
+    t.named[s["card"]] = card
+    if "mate" in s:
+        t.mates |= {s["card"]: s["mate"], s["mate"]: s["card"]}
 
 
-def choose_number(t: Table, s: dict[str, Any]) -> None:
+def choose_number(t: Table, s: Json) -> None:
     t.new_number(s["number"])
 
 
-def deal(t: Table, s: dict[str, Any]) -> None:
-    t.dealt_from, t.dealt_to, t.last_at_bottom = s["from"], s.get("to", "dealt"), False
-    source, to = t.heap(t.dealt_from), t.heap(t.dealt_to)
-    for _ in range(t.count(s["count"], source)):
-        to.insert(0, source.pop(0))
+def choose_values(t: Table, s: Json) -> None:
+    taken: list[int] = []
+    for name in s["names"]:
+        span = range(t.value(s["low"]), t.value(s["high"]) + 1)
+        taken.append(t.choose([v for v in span if taken.count(v) < t.value(s["most"])]))
+        t.numbers[name] = taken[-1]
 
 
-def count_under(t: Table, s: dict[str, Any]) -> None:
-    t.dealt_from, t.dealt_to, t.last_at_bottom = s["from"], s.get("to", "dealt"), True
-    source, to = t.heap(t.dealt_from), t.heap(t.dealt_to)
-    for _ in range(t.count(s["count"], source)):
-        to.append(source.pop(0))
+def choose_pile(t: Table, s: Json) -> None:
+    t.numbers[s["name"]] = t.choose([i + 1 for i in range(t.piles)])
 
 
-def put_dealt(t: Table, s: dict[str, Any]) -> None:
+def think_of(t: Table, s: Json) -> None:
+    heap = t.heap(s["place"])
+    t.named[s["card"]] = heap[t.choose(list(range(len(heap))))]
+
+
+def take_card(t: Table, s: Json) -> None:
+    heap = t.heap(s["from"])
+    barred = [t.named[name] for name in s.get("others", [])]
+    card = heap[t.choose([i for i, card in enumerate(heap) if card not in barred])]
+    heap.remove(card)
+    t.heap(s["to"]).insert(0, card)
+    t.named[s["card"]] = card
+
+
+def remember(t: Table, s: Json) -> None:
+    t.named[s["card"]] = t.card_at(s["spot"])
+
+
+def show(t: Table, s: Json) -> None:
+    card = t.card_at(s["spot"])
+    was, card.face_up = card.face_up, True
+    t.see([card])
+    card.face_up = was
+
+
+def which_pile(t: Table, s: Json) -> None:
+    for i, name in enumerate(t.pile_names()):
+        if t.named[s["card"]] in t.heap(name):
+            t.numbers[t.name_now(s["names"])] = i + 1
+            return
+    raise CannotGoOn
+
+
+def piles_beside(t: Table, s: Json) -> None:
+    order = t.gathered[::-1] if s["side"] == "under" else t.gathered
+    for i, pile in enumerate(order):
+        if t.named[s["card"]] in pile:
+            t.numbers[t.name_now(s["names"])] = i
+            return
+    raise CannotGoOn
+
+
+def _deal(t: Table, s: Json, n: int) -> None:
+    row = s.get("row")
+    source, to = t.where(s["from"]), t.where(s.get("to", "row" if row else "dealt"))
+    if source == to:
+        raise CannotGoOn
+    t.dealt_from, t.dealt_to, t.last_at_end = source, to, row == "from left to right"
+    if row:
+        t.rows.add(to)
+    for _ in range(n):
+        card = t.heap(source).pop(0)
+        t.see([card], s.get("shielded", False))
+        lay(card, s.get("way"))
+        t.see([card], s.get("shielded", False))
+        if t.last_at_end:
+            t.heap(to).append(card)
+        else:
+            t.heap(to).insert(0, card)
+
+
+def deal(t: Table, s: Json) -> None:
+    _deal(t, s, t.count(s["count"], t.heap(s["from"])))
+
+
+def spell(t: Table, s: Json) -> None:
+    letters = [letter for letter in s["word"] if letter.isalpha()]
+    if len(letters) > len(t.heap(s["from"])):
+        raise CannotGoOn
+    _deal(t, s, len(letters))
+
+
+def spell_under(t: Table, s: Json) -> None:
+    source, to = t.where(s["from"]), t.where(s["to"])
+    heap = t.heap(source)
+    if not heap or source == to:
+        raise CannotGoOn
+    letters = [letter for letter in s["word"] if letter.isalpha()]
+    for letter in range(len(letters)):
+        t.see(heap[:1])
+        card = heap.pop(0)
+        if letter + 1 < len(letters):
+            heap.append(card)
+        else:
+            t.heap(to).insert(0, card)
+    t.dealt_from, t.dealt_to, t.last_at_end = source, to, False
+
+
+def count_to(t: Table, s: Json) -> None:
+    heap = t.heap(s["from"])
+    if t.named[s["card"]] not in heap:
+        raise CannotGoOn
+    n = heap.index(t.named[s["card"]]) + 1
+    _deal(t, {"from": s["from"], "to": s.get("to", "dealt")}, n)
+    t.numbers[t.name_now(s["names"])] = n
+
+
+def count_under(t: Table, s: Json) -> None:
+    source, to = t.where(s["from"]), t.where(s.get("to", "dealt"))
+    n = t.count(s["count"], t.heap(source))
+    if source == to:
+        raise CannotGoOn
+    t.dealt_from, t.dealt_to, t.last_at_end = source, to, True
+    for _ in range(n):
+        t.see(t.heap(source)[:1])
+        t.heap(to).append(t.heap(source).pop(0))
+
+
+def put_dealt(t: Table, s: Json) -> None:
     source, dealt = t.heap(t.dealt_from), t.heap(t.dealt_to)
     while dealt:
         if s["where"] == "underneath":
@@ -148,19 +350,33 @@ def put_dealt(t: Table, s: dict[str, Any]) -> None:
             source.insert(0, dealt.pop())
 
 
-def drop_rest(t: Table, s: dict[str, Any]) -> None:
+def drop_rest(t: Table, s: Json) -> None:
     source, dealt = t.heap(t.dealt_from), t.heap(t.dealt_to)
     together = source + dealt
     t.heaps[t.dealt_from], t.heaps[t.dealt_to] = together, []
 
 
-def put_heap(t: Table, s: dict[str, Any]) -> None:
-    moving, there = t.heap(s["from"]), t.heap(s["to"])
-    t.heaps[s["to"]] = moving + there if s["where"] == "on" else there + moving
-    t.heaps[s["from"]] = []
+def put_heap(t: Table, s: Json) -> None:
+    source, to = t.where(s["from"]), t.where(s["to"])
+    if source == to:
+        raise CannotGoOn
+    moving, there = t.heap(source), t.heap(to)
+    t.heaps[to] = moving + there if s["where"] == "on" else there + moving
+    t.heaps[source] = []
 
 
-def cut(t: Table, s: dict[str, Any]) -> None:
+def cut_off(t: Table, s: Json) -> None:
+    if "choice" in s:
+        t.new_number(s["choice"])
+    source, to = t.where(s["from"]), t.where(s["to"])
+    n = t.count(s["count"], t.heap(source))
+    if source == to:
+        raise CannotGoOn
+    lifted = [t.heap(source).pop(0) for _ in range(n)]
+    t.heaps[to] = lifted + t.heap(to)
+
+
+def cut(t: Table, s: Json) -> None:
     heap = t.heap(s["place"])
     if "choice" in s:
         t.new_number(s["choice"])
@@ -169,42 +385,181 @@ def cut(t: Table, s: dict[str, Any]) -> None:
         heap.append(heap.pop(0))
 
 
-def turn_block(t: Table, s: dict[str, Any]) -> None:
+def cut_to(t: Table, s: Json) -> None:
+    heap = t.heap(s["place"])
+    if t.named[s["card"]] not in heap:
+        raise CannotGoOn
+    while heap[0] is not t.named[s["card"]]:
+        heap.append(heap.pop(0))
+
+
+def turn_block(t: Table, s: Json) -> None:
     heap = t.heap(s["place"])
     n = t.count(s["count"], heap)
-    t.heaps[s["place"]] = turned(heap[:n]) + heap[n:]
+    t.heaps[t.where(s["place"])] = turned(heap[:n]) + heap[n:]
 
 
-def turn_over(t: Table, s: dict[str, Any]) -> None:
-    t.heaps[s["place"]] = turned(t.heap(s["place"]))
+def turn_over(t: Table, s: Json) -> None:
+    t.heaps[t.where(s["place"])] = turned(t.heap(s["place"]))
 
 
-def repeat(t: Table, s: dict[str, Any]) -> None:
-    for _ in range(t.value(s["times"])):
+def turn_card(t: Table, s: Json) -> None:
+    card = t.card_at(s["spot"])
+    lay(card, s["way"] if s["way"] != "over" else "face down" if card.face_up else "face up")
+
+
+def deal_piles(t: Table, s: Json) -> None:
+    source, k = t.where(s["from"]), t.value(s["piles"])
+    n = len(t.heap(source)) if "each" not in s else t.value(s["each"]) * k
+    t.piles, t.piles_from = k, source if isinstance(s["from"], str) else "deck"
+    for name in t.pile_names():
+        t.heap(name)
+    if not 0 <= n <= len(t.heap(source)):
+        raise CannotGoOn
+    for i in range(n):
+        card = t.heap(source).pop(0)
+        t.see([card])
+        t.see([lay(card, s.get("way"))])
+        t.heap(f"pile {i % k + 1}").insert(0, card)
+
+
+def _orders(things: list[str]) -> list[list[str]]:
+    """Every order, in the order of a dictionary whose alphabet is the list."""
+    if not things:
+        return [[]]
+    return [[first, *rest] for first in things for rest in _orders([x for x in things if x != first])]
+
+
+def _gather(t: Table, s: Json, orders: list[list[str]]) -> None:
+    order = orders[t.choose(list(range(len(orders)))) if len(orders) > 1 else 0]
+    t.gathered = [t.heap(name)[:] for name in order]
+    for name in order:
+        t.heaps[name] = []
+    to = t.where(s.get("to", t.piles_from))
+    t.heaps[to] = [card for pile in t.gathered for card in pile] + t.heap(to)
+
+
+def gather_any(t: Table, s: Json) -> None:
+    _gather(t, s, _orders(t.pile_names()))
+
+
+def gather_side(t: Table, s: Json) -> None:
+    upwards = t.pile_names()  # picked up from left to right, each on the last: the last one ends on top
+    by_side = {"left to right": [upwards], "right to left": [upwards[::-1]], "either side": [upwards, upwards[::-1]]}
+    picked = by_side[s["side"]][: 1 if t.piles == 1 else 2]
+    _gather(t, s, [order if s["where"] == "under" else order[::-1] for order in picked])
+
+
+def gather_slot(t: Table, s: Json) -> None:
+    told, slot = t.where(s["pile"]), t.index(s["slot"], t.pile_names())  # type: ignore[arg-type]
+    rest = _orders([name for name in t.pile_names() if name != told])
+    _gather(t, s, [[*order[:slot], told, *order[slot:]] for order in rest])
+
+
+def gather_order(t: Table, s: Json) -> None:
+    order = [t.where(place) for place in s["piles"]]
+    if len(set(order)) < len(order):
+        raise CannotGoOn
+    _gather(t, s, [order])
+
+
+def repeat(t: Table, s: Json) -> None:
+    for turn in range(t.value(s["times"])):
+        t.turns.append(turn + 1)
         run_lines(t, s["body"])
+        t.turns.pop()
 
 
-def ends_with(t: Table, s: dict[str, Any]) -> None:
-    t.claims.append(t.pointed_at(s["spot"]).name == s["card"])
+def _compared(t: Table, s: Json) -> bool:
+    a, b = t.value(s["left"]), t.value(s["right"])
+    return {
+        "is": a == b, "is not": a != b, "is more than": a > b, "is less than": a < b,
+        "is at least": a >= b, "is at most": a <= b,
+    }[s["is"]]  # fmt: skip
 
 
-def nothing(t: Table, s: dict[str, Any]) -> None:
+def _case(t: Table, body: list[Json]) -> None:
+    run_lines(t, body)
+    if any(is_ending(line) for line in body if "step" in line):
+        raise Finished
+
+
+def ends_with(t: Table, s: Json) -> None:
+    t.claims.append(t.card_at(s["spot"]) is t.named[s["card"]])
+
+
+def ends_same(t: Table, s: Json) -> None:
+    t.claims.append(t.named[s["card"]] is t.named[s["other"]])
+
+
+def ends_mate(t: Table, s: Json) -> None:
+    t.claims.append(t.card_at(s["spot"]) is t.mate(s["card"]))
+
+
+def ends_facing(t: Table, s: Json) -> None:
+    t.claims.append(t.card_at(s["spot"]).face_up == (s["way"] == "face up"))
+
+
+def ends_alike(t: Table, s: Json) -> None:
+    heaps = [t.heap(place) for place in s["places"]]
+    if not all(heaps):
+        raise CannotGoOn
+    names = [t.known_name(heap[0]) for heap in heaps]
+    part = {"value": lambda n: n.split()[0], "suit": lambda n: n.split()[2],
+            "colour": lambda n: n.split()[2] in ("hearts", "diamonds")}[s["what"]]  # fmt: skip
+    t.claims.append(None not in names and len({part(name) for name in names}) == 1)
+
+
+def ends_equal(t: Table, s: Json) -> None:
+    t.claims.append(len({len(t.heap(place)) for place in s["places"]}) == 1)
+
+
+def nothing(t: Table, s: Json) -> None:
     pass
 
 
-MEANINGS: dict[str, Callable[[Table, dict[str, Any]], None]] = {
+MEANINGS: dict[str, Callable[[Table, Json], None]] = {
     f.__name__: f
     for f in (
-        pack, place_card, choose_number, deal, count_under, put_dealt, drop_rest, put_heap, cut, turn_block,
-        turn_over, repeat, ends_with,
+        pack, place_card, choose_number, choose_values, choose_pile, think_of, take_card, remember, show, which_pile,
+        piles_beside, deal, spell, spell_under, count_to, count_under, put_dealt, drop_rest, put_heap, cut_off, cut,
+        cut_to, turn_block, turn_over, turn_card, deal_piles, gather_any, gather_side, gather_slot, gather_order,
+        repeat, ends_with, ends_same, ends_mate, ends_facing, ends_alike, ends_equal,
     )
-} | dict.fromkeys(("title", "note", "tell"), nothing)  # fmt: skip
+} | dict.fromkeys(
+    ("title", "note", "tell", "if_compared", "if_parity", "otherwise", "never_shows", "never_odd"), nothing
+)  # fmt: skip
 
 
-def run_lines(t: Table, lines: list[dict[str, Any]]) -> None:
-    for line in lines:
-        if "step" in line:
-            MEANINGS[line["step"]](t, line)
+UNSEEN = {"repeat", "choose_number", "choose_values", "choose_pile", "tell"}
+"""lines during which nothing is done on the table"""
+
+
+def is_ending(line: Json) -> bool:
+    return line["step"].startswith(("ends_", "never_"))
+
+
+def run_lines(t: Table, lines: list[Json]) -> None:
+    taken = False
+    for line in (line for line in lines if "step" in line):
+        step = line["step"]
+        if step in ("if_compared", "if_parity"):
+            taken = (
+                _compared(t, line)
+                if step == "if_compared"
+                else t.value(line["number"]) % 2 == (line["parity"] == "odd")
+            )
+            if taken:
+                _case(t, line["body"])
+        elif step == "otherwise":
+            if not taken:
+                _case(t, line["body"])
+        else:
+            MEANINGS[step](t, line)
+            if step in ("pack", "place_card"):
+                continue
+            if not line.get("shielded") and not is_ending(line) and step not in UNSEEN:
+                t.look_around(list(t.heaps))
             t.log.append(t.snapshot())
 
 
@@ -214,13 +569,22 @@ class Path:
     """index of the option taken, for each choice in turn"""
     table: Table
     stuck: bool
+    no_ending: bool
+    """there are endings, and this path came to none"""
 
     @property
     def fails(self) -> bool:
-        return self.stuck or not all(self.table.claims)
+        return self.stuck or self.no_ending or bool(self.table.shown) or not all(self.table.claims)
 
 
-def run(document: dict[str, Any], script: tuple[int, ...]) -> tuple[Path, list[int]]:
+def _steps(lines: list[Json]) -> Iterator[Json]:
+    for line in lines:
+        if "step" in line:
+            yield line
+            yield from _steps(line.get("body", []))
+
+
+def run(document: Json, script: tuple[int, ...]) -> tuple[Path, list[int]]:
     """The path that takes these options and then always the first; with the number of options at each choice."""
     sizes: list[int] = []
     taken: list[int] = []
@@ -231,15 +595,26 @@ def run(document: dict[str, Any], script: tuple[int, ...]) -> tuple[Path, list[i
         taken.append(index)
         return options[index]
 
+    every = list(_steps(document["lines"]))
     table = Table(decide)
+    stuck = False
+    opening = [line for line in document["lines"] if line.get("step") in ("title", "note", "pack", "place_card")]
     try:
-        run_lines(table, document["lines"])
+        run_lines(table, opening)
+        table.exposed = [
+            (line.get("card"), line.get("side", "back")) for line in every if line["step"].startswith("never_")
+        ]
+        table.look_around(["deck"])
+        run_lines(table, [line for line in document["lines"] if line not in opening])
     except CannotGoOn:
-        return Path(tuple(taken), table, True), sizes
-    return Path(tuple(taken), table, False), sizes
+        stuck = True
+    except Finished:
+        pass
+    ends = sum(line["step"].startswith("ends_") for line in every)
+    return Path(tuple(taken), table, stuck, not stuck and bool(ends) and not table.claims), sizes
 
 
-def every_path(document: dict[str, Any]) -> Iterator[Path]:
+def every_path(document: Json) -> Iterator[Path]:
     """All paths, in the order of the options."""
     script: tuple[int, ...] | None = ()
     while script is not None:

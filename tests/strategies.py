@@ -1,54 +1,65 @@
-"""Random routines, as a reader of the language would write them, with every kind of step in them."""
+"""Random routines, as a reader of the language would write them, with every kind of step in them.
+
+The environment variable FOCUS names a kind of step that is to come up more often (see scripts/mutate.py).
+"""
 
 from __future__ import annotations
 
+import copy
+import os
 from typing import Any
 
 from hypothesis import strategies as st
 
-NAMES = ("n", "m", "k")
-PLACES = ("deck", "table", "hand", "pile 1")
-CARDS = ("FORCE", "KEY", "queen of hearts")
+from golden_pivot.core.language.parser import read_routine
+from golden_pivot.core.language.printer import routine_json
+from tests.reference import run
+
+OFTEN = {"deal_piles": 2, "gather_any": 2, "gather_side": 1, "gather_slot": 2, "gather_order": 1, "piles_beside": 8,
+         "which_pile": 2, "choose_pile": 2, "tell": 5, "repeat": 1, "cases": 1}  # fmt: skip
+"""kinds that are seldom possible come up more often when they are"""
+
+NAMES = "nmkabcdefghij"
+PLACES = ("deck", "table", "hand", "packet")
+PLACED = ("FORCE", "KEY", "queen of hearts", "queen of diamonds", "two of clubs", "jack of spades")
+WORDS = ("ox", "bay", "lamp", "the sea", "harbour")
 
 
 @st.composite
-def numbers(draw: Any, known: list[str], depth: int = 2) -> str:
-    """An expression in the known names."""
-    leaves = [st.integers(0, 6).map(str)] + ([st.sampled_from(known)] if known else [])
+def numbers(draw: Any, known: list[str], depth: int = 2, more: tuple[str, ...] = ()) -> str:
+    """An expression in the known names; `more` are further atoms that may stand in it."""
+    leaves = [st.integers(0, 6).map(str), *([st.sampled_from(known)] if known else [])]
     if depth == 0 or draw(st.integers(0, 2)) < 2:
-        return draw(st.one_of(leaves))
+        return draw(st.one_of(leaves + ([st.sampled_from(more)] if more else [])))
     a, b = draw(numbers(known, depth - 1)), draw(numbers(known, depth - 1))
-    # Half of them small again, so that few paths ask for more cards than there are.
     return draw(
         st.sampled_from(
             [
-                f"{a} + {b}",
-                f"{a} - ({b})",
-                f"({a}) * ({b})",
-                f"half of ({a}) rounded up",
-                f"half of ({a}) rounded down",
-                f"digit sum of ({a})",
-                f"remainder of ({a}) divided by ({b} + 1)",
-                f"min({a}, {b})",
-                f"max({a}, {b})",
+                f"{a} + {b}", f"{a} - ({b})", f"({a}) * ({b})", f"half of ({a}) rounded up",
+                f"half of ({a}) rounded down", f"digit sum of ({a})", f"remainder of ({a}) divided by ({b} + 1)",
+                f"min({a}, {b})", f"max({a}, {b})",
             ]
         )
-    )
+    )  # fmt: skip
 
 
 @st.composite
 def routines(draw: Any) -> str:
-    """A whole routine on a small pack: at most three choices, one or two claims or none."""
+    """A whole routine on a small pack: few choices, at most two claims outside the cases."""
     size = draw(st.integers(3, 9))
-    rows = ["Title: A random one", f"Pack: {size} cards, any order"]
-    spots = draw(st.lists(st.integers(1, size), min_size=1, max_size=2, unique=True))
-    for card, at in zip(draw(st.permutations(CARDS)), spots, strict=False):
-        end = draw(st.sampled_from(["from the top", "from the bottom"]))
-        rows.append(f"Place {card} at position {at if end == 'from the top' else size + 1 - at} {end}")
-    writer = _Writer(draw, rows)
-    writer.lines(draw(st.integers(1, 6)), "")
-    for _ in range(draw(st.integers(0, 2))):
-        writer.ending(draw(st.sampled_from([row.split(" at ")[0][6:] for row in rows if row.startswith("Place ")])))
+    writer = _Writer(draw, ["Title: A random one", f"Pack: {size} cards, any order"])
+    if draw(st.booleans()):
+        writer.rows.insert(1, "Note: made up")
+    spots = draw(st.lists(st.integers(1, size), min_size=1, max_size=min(3, size), unique=True))
+    for card, at in zip(draw(st.permutations(PLACED)), spots, strict=False):
+        writer.place(card, at, size)
+    writer.lines(draw(st.integers(1, 7)), "")
+    if not writer.over:
+        for _ in range(draw(st.integers(0, 2))):
+            writer.look()
+            writer.ending("")
+        if draw(st.integers(0, 3)) == 0 or os.environ.get("FOCUS", "").startswith("never_"):
+            writer.never()
     return "".join(f"{row}\n" for row in writer.rows)
 
 
@@ -57,74 +68,411 @@ class _Writer:
         self.draw, self.rows = draw, rows
         self.told: list[str] = []
         self.secret: list[str] = []
+        self.placed: list[str] = []
+        self.cards: list[str] = []
+        """every card that has a name by now"""
+        self.odd = False
         self.filled = ["deck"]
+        self.row: str | None = None
+        self.piles = 0
+        self.gathered = False
         self.dealt = False
         self.left = 3
+        """how many more choices there may be"""
+        self.names = iter(NAMES)
+        self.turns = 0
+        self.over = False
 
     def pick(self, *options: Any) -> Any:
         return self.draw(st.sampled_from(options))
 
+    def say(self, margin: str, text: str) -> None:
+        self.rows.append(margin + text[0].upper() + text[1:])
+
+    def place(self, card: str, at: int, size: int) -> None:
+        end = self.pick("top", "bottom")
+        row = f"Place {card} at position {at if end == 'top' else size + 1 - at} from the {end}"
+        row += self.pick("", "", ", face up")
+        odd = self.pick("", ", with an odd back")
+        self.odd |= bool(odd)
+        row += odd
+        if self.placed and self.pick(True, False):
+            row += f", the mate of {self.placed[-1]}"
+        self.rows.append(row)
+        self.placed.append(card)
+        self.cards.append(card)
+
+    # Lines
+
     def lines(self, how_many: int, margin: str) -> None:
+        begun = len(self.rows)
+        self._lines(how_many, margin)
+        if margin and len(self.rows) == begun:  # a block has at least one line
+            self.say(margin, "Turn deck over")
+
+    def _lines(self, how_many: int, margin: str) -> None:
         for _ in range(how_many):
-            kinds = ["deal", "deal", "deal", "under", "move", "block", "over", "cut"]
-            kinds += ["back", "rest"] * self.dealt + ["number", "free cut"] * (self.left > 0)
-            kinds += ["tell"] * (bool(self.secret) and not margin) + ["repeat"] * (not margin)
-            self.line(self.pick(*kinds), margin)
+            if self.over:
+                return
+            self.look()
+            kinds = [name.removeprefix("_do_") for name in dir(self) if name.startswith("_do_")]
+            ready = [kind for kind in kinds if self.ready(kind, margin) for _ in range(1 + OFTEN.get(kind, 0))]
+            focus = os.environ.get("FOCUS", "")
+            wanted = focus if focus in ready else self.pick(*ready)
+            if focus in ready and self.pick(True, True, False):
+                wanted = self.pick(*ready)
+            self.who = self.pick("", "Spectator ")
+            self.s = "s" if self.who else ""
+            self.known = self.told + (self.secret if self.who else [])
+            before = self.snapshot()
+            getattr(self, f"_do_{wanted}")(margin)
+            if self.look() and not self.over and self.pick(True, True, True, False):
+                self.__dict__.update(before)  # that got stuck at once
+                continue
+            self.gathered &= wanted in ("piles_beside", "choose_number", "tell", "which_pile")
+            self.gathered |= wanted.startswith("gather_")
 
-    def line(self, kind: str, margin: str) -> None:
-        who, s = self.pick(("", ""), ("Spectator ", "s"))
-        known = self.told if not who else self.told + self.secret
-        number = self.draw(numbers(known))
-        source = self.pick(*self.filled)
-        say = lambda text: self.rows.append(margin + text[0].upper() + text[1:])  # noqa: E731
-        if kind in ("deal", "under"):
-            to = self.pick(*(place for place in PLACES if place != source))
-            end = ", each under the last" if kind == "under" else ""
-            say(f"{who}{'count' if kind == 'under' else 'deal'}{s} {number} cards from {source} to {to}{end}")
-            self.filled, self.dealt = list(dict.fromkeys([*self.filled, to])), True
-        elif kind == "move":
-            to = self.pick(*(place for place in PLACES if place != source))
-            say(f"{who}put{s} {source} {self.pick('on', 'under')} {to}")
-            self.filled = list(dict.fromkeys([*self.filled, to]))
-        elif kind == "block":
-            say(f"{who}turn{s} over the top {number} cards of {source} as a block")
-        elif kind == "over":
-            say(f"{who}turn{s} {source} over")
-        elif kind == "cut":
-            say(f"{who}cut{s} {source} at {number} and complete{s} the cut")
-        elif kind == "back":
-            say(f"{who}put{s} the dealt cards {self.pick('back on top', 'underneath')}")
-        elif kind == "rest":
-            say(f"{who}drop{s} the rest on top")
-        elif kind == "tell":
-            self.told.append(self.secret.pop())
-            say(f"Spectator tells {self.told[-1]}")
-        elif kind == "repeat":
-            say(f"Repeat {self.pick(1, 2, 3)} times:")
-            left, self.left = self.left, 0  # a choice in a loop counts once a round; keep the paths few
-            self.lines(self.pick(1, 2), margin + "  ")
-            self.left = left
-        elif kind == "free cut":
+    def look(self) -> bool:
+        """How many cards lie where on the first path, so that not every line asks for more; whether it is stuck."""
+        path, _ = run(routine_json(read_routine("\n".join(self.rows))), ())
+        self.sizes = {name: len(heap) for name, heap in path.table.heaps.items()}
+        return path.stuck
+
+    def snapshot(self) -> dict[str, Any]:
+        return {name: copy.copy(value) if isinstance(value, list) else value for name, value in self.__dict__.items()}
+
+    def ready(self, kind: str, margin: str) -> bool:
+        needs = {
+            "choose_number": self.left > 0, "choose_values": self.left > 2, "choose_pile": self.left > 0 and self.piles,
+            "tell": self.secret and not margin, "think_of": self.left > 0 and not margin,
+            "take_card": self.left > 0 and not margin, "remember": not margin, "which_pile": self.piles and self.cards,
+            "piles_beside": self.gathered and self.cards, "put_dealt": self.dealt, "drop_rest": self.dealt,
+            "gather_any": self.piles and self.left > 1, "gather_side": self.piles, "gather_slot": self.piles and self.left > 1,
+            "gather_order": self.piles, "repeat": not margin, "cases": len(margin) < 4,
+        }  # fmt: skip
+        return bool(needs.get(kind, True))
+
+    def number(self, place: str = "") -> str:
+        """A number; mostly one that the place has cards for."""
+        if place and self.pick(True, True, False):
+            few = self.draw(st.integers(0, self.sizes.get(place, 3)))
+            return f"min({few}, {self.pick(*self.known)})" if self.known and self.pick(True, False) else str(few)
+        more = ["size of " + self.pick(*self.filled), "letters of “" + self.pick(*WORDS) + "”"]
+        more += [f"value of {card}" for card in self.cards if " of " in card]
+        return self.draw(numbers(self.known, more=tuple(more)))
+
+    def source(self) -> str:
+        """A place that has cards, perhaps; now and then one whose number is reckoned."""
+        if self.piles and self.pick(True, False):
+            return self.pile()
+        heaps = [place for place in self.filled if self.sizes.get(place)] or self.filled
+        return self.pick(*heaps, *heaps, *self.filled)
+
+    def pile(self) -> str:
+        """One of the piles, by its number or by a number that is reckoned."""
+        index = self.draw(numbers(self.known, 1))
+        return f"pile {index}" if not index.isdigit() else f"pile {self.pick(*range(1, self.piles + 1))}"
+
+    def target(self, source: str) -> str:
+        place = self.pick(*(place for place in PLACES if place != source))
+        self.filled = list(dict.fromkeys([*self.filled, place]))
+        return place
+
+    def spot(self) -> str:
+        place = self.source()
+        spots = [f"the {self.pick('top', 'bottom')} card of {place}", f"the face of {place}",
+                 f"the {self.pick('1st', '2nd', '3rd')} card of {place}",
+                 f"the card at position {self.draw(numbers(self.known, 1))} from the bottom of {place}"]  # fmt: skip
+        if self.row:
+            spots.append(f"the {self.pick('1st', '2nd')} card from the {self.pick('left', 'right')} of {self.row}")
+        if self.dealt:
+            spots += [
+                "the next card",
+                "the last card dealt",
+                f"the {self.pick('1st', '2nd')} card back from the last dealt",
+            ]
+        return self.pick(*spots)
+
+    def new_name(self) -> str:
+        return next(self.names)
+
+    def _do_deal(self, margin: str) -> None:
+        source = self.source()
+        count = self.number(source)
+        way = self.pick("", "", " face up", " face down")
+        if self.pick(True, False, False) and (self.row or len(self.filled) < 5) and source != "row":
+            self.row = "row"
+            tail = f" to row, from {self.pick('left to right', 'right to left')}"
+            self.filled = list(dict.fromkeys([*self.filled, "row"]))
+        else:
+            tail = f" to {self.target(source)}"
+        shielded = self.pick("", "", ", shielded")
+        self.say(margin, f"{self.who}deal{self.s} {count} cards from {source}{way}{tail}{shielded}")
+        self.dealt = True
+
+    def _do_count_under(self, margin: str) -> None:
+        source = self.source()
+        number = self.number(source)
+        self.say(
+            margin,
+            f"{self.who}count{self.s} {number} cards from {source} to {self.target(source)}, each under the last",
+        )
+        self.dealt = True
+
+    def _do_spell(self, margin: str) -> None:
+        source = self.source()
+        self.say(margin, f"{self.who}spell{self.s} “{self.pick(*WORDS)}” from {source} to {self.target(source)}")
+        self.dealt = True
+
+    def _do_spell_under(self, margin: str) -> None:
+        source = self.source()
+        word = self.pick(*WORDS)
+        self.say(
+            margin,
+            f"{self.who}spell{self.s} “{word}” from {source}, a card to the bottom for each letter, the last to {self.target(source)}",
+        )
+        self.dealt = True
+
+    def _do_count_to(self, margin: str) -> None:
+        source, name = self.source(), self.new_name()
+        self.say(
+            margin,
+            f"{self.who}deal{self.s} cards from {source} to {self.target(source)} down to {self.pick(*self.cards)}: {name}",
+        )
+        self.told.append(name)
+        self.dealt = True
+
+    def _do_put_dealt(self, margin: str) -> None:
+        self.say(margin, f"{self.who}put{self.s} the dealt cards {self.pick('back on top', 'underneath')}")
+
+    def _do_drop_rest(self, margin: str) -> None:
+        self.say(margin, f"{self.who}drop{self.s} the rest on top")
+
+    def _do_put_heap(self, margin: str) -> None:
+        source = self.source()
+        source = "deck" if source == "row" else source
+        self.say(margin, f"{self.who}put{self.s} {source} {self.pick('on', 'under')} {self.target(source)}")
+
+    def _do_cut_off(self, margin: str) -> None:
+        source, secretly, choice = self.source(), "", ""
+        count = self.number(source)
+        if self.left > 0 and self.pick(True, False):
+            count, secretly, choice = self._fresh_number()
+        self.say(
+            margin, f"{self.who}{secretly}cut{self.s} off {count} cards of {source}{choice} to {self.target(source)}"
+        )
+
+    def _fresh_number(self) -> tuple[str, str, str]:
+        """(name, `secretly `, `, name from 1 to 3,`)"""
+        self.left -= 1
+        name, low = self.new_name(), self.pick(0, 1, 2)
+        # What the performer does is no secret from the performer.
+        secretly = self.pick("secretly ", "") if self.who else ""
+        (self.secret if secretly else self.told).append(name)
+        return name, secretly, f", {name} from {low} to {low + self.pick(0, 1, 3)},"
+
+    def _do_cut(self, margin: str) -> None:
+        source, secretly, at = self.source(), "", ""
+        at = f" at {self.number(source)}"
+        if self.left > 0 and self.pick(True, False):
+            name, secretly, choice = self._fresh_number()
+            at = f" at {name}{choice}"
+        elif self.left > 0 and self.pick(True, False):
             self.left -= 1
-            say(f"{who}cut{s} {source} and complete{s} the cut")
-        elif kind == "number":
-            name = NAMES[len(self.told) + len(self.secret)] if len(self.told) + len(self.secret) < 3 else None
-            if name:
-                self.left -= 1
-                secret = self.pick(True, False)
-                low = self.pick(0, 1, 2, 4)
-                verb = self.pick("names", "chooses", "thinks of")
-                span = f"{name} from {low} to {low + self.pick(0, 1, 3)}"
-                if self.pick(True, False):
-                    say(f"Spectator {'secretly ' if secret else ''}{verb} a number {span}")
-                else:
-                    say(
-                        f"Spectator {'secretly ' if secret else ''}cuts {source} at {name}, {span}, and completes the cut"
-                    )
-                (self.secret if secret else self.told).append(name)
+            at = ""
+        self.say(margin, f"{self.who}{secretly}cut{self.s} {source}{at} and complete{self.s} the cut")
 
-    def ending(self, card: str) -> None:
-        options = [f"the {self.pick('top', 'bottom')} card of {self.pick(*self.filled)}"]
-        options.append(f"the card at position {self.draw(numbers(self.told))} of {self.pick(*self.filled)}")
-        options += ["the next card", "the last card dealt"] if self.dealt else []
-        self.rows.append(f"Ends with: {self.pick(*options)} is {card}")
+    def _do_cut_to(self, margin: str) -> None:
+        self.say(margin, f"{self.who}cut{self.s} {self.source()} to bring {self.pick(*self.cards)} to the top")
+
+    def _do_turn_block(self, margin: str) -> None:
+        source = self.source()
+        self.say(margin, f"{self.who}turn{self.s} over the top {self.number(source)} cards of {source} as a block")
+
+    def _do_turn_over(self, margin: str) -> None:
+        self.say(margin, f"{self.who}turn{self.s} {self.source()} over")
+
+    def _do_turn_card(self, margin: str) -> None:
+        self.say(margin, f"{self.who}turn{self.s} {self.spot()} {self.pick('over', 'face up', 'face down')}")
+
+    def _do_show(self, margin: str) -> None:
+        self.say(margin, f"{self.who}show{self.s} {self.spot()}")
+
+    # Choices and cards
+
+    def _do_choose_number(self, margin: str) -> None:
+        self.who = "Spectator "
+        _, secretly, choice = self._fresh_number()
+        verb = self.pick("names", "chooses", "thinks of")
+        self.say(margin, f"Spectator {secretly}{verb} a number {choice[2:-1]}")
+
+    def _do_choose_values(self, margin: str) -> None:
+        a, b = self.new_name(), self.new_name()
+        self.left -= 2
+        self.say(
+            margin,
+            f"Spectator chooses values {a}, {b}, each from 1 to {self.pick(2, 3)}, at most {self.pick(1, 2)} alike",
+        )
+        self.told += [a, b]
+
+    def _do_choose_pile(self, margin: str) -> None:
+        name, secretly = self.new_name(), self.pick("", "secretly ")
+        self.left -= 1
+        self.say(margin, f"Spectator {secretly}points to a pile: {name}")
+        (self.secret if secretly else self.told).append(name)
+
+    def _do_tell(self, margin: str) -> None:
+        self.told.append(self.secret.pop())
+        self.say(margin, f"Spectator tells {self.told[-1]}")
+
+    def _new_card(self) -> str:
+        name = next(n for n in ("their card", "X", "Y", "Z", "W", "V", "U", "T", "S", "R") if n not in self.cards)
+        self.cards.append(name)
+        return name
+
+    def _do_think_of(self, margin: str) -> None:
+        self.left -= 1
+        self.known = self.told + self.secret
+        self.say(margin, f"Spectator thinks of a card in {self.source()}: {self._new_card()}")
+
+    def _do_take_card(self, margin: str) -> None:
+        self.left -= 1
+        self.known = self.told + self.secret
+        source = self.source()
+        barred = f", not {self.pick(*self.cards)}" if self.pick(True, False) else ""
+        self.say(margin, f"Spectator takes a card from {source} to {self.target(source)}: {self._new_card()}{barred}")
+
+    def _do_remember(self, margin: str) -> None:
+        self.say(margin, f"{self.who}remember{self.s} {self.spot()}: {self._new_card()}")
+
+    def _learned(self) -> tuple[str, str]:
+        """(verb, names) for a line that settles a number: in a repetition one for each time round, or one for all."""
+        names = [self.new_name() for _ in range(self.turns if self.turns and self.pick(True, False) else 1)]
+        verb = self.pick("notes", "tells")
+        (self.secret if verb == "notes" else self.told).extend(names[: 1 if not self.turns else len(names)])
+        return verb, ", ".join(names)
+
+    def _do_which_pile(self, margin: str) -> None:
+        verb, names = self._learned()
+        self.say(margin, f"Spectator {verb} which pile holds {self.pick(*self.cards)}: {names}")
+
+    def _do_piles_beside(self, margin: str) -> None:
+        verb, names = self._learned()
+        side = self.pick("under", "over")
+        self.say(
+            margin, f"Spectator {verb} how many piles went {side} the one with {self.pick(*self.cards)}: {names}"
+        )
+
+    # Piles
+
+    def _do_deal_piles(self, margin: str) -> None:
+        source = self.pick(*(place for place in self.filled if place != "row"))
+        self.piles = self.pick(1, 2, 3)
+        each = self.pick("", "", f", {self.pick(0, 1, 1, 2)} cards each", f", {self.number()} cards each")
+        way = self.pick("", ", face up", ", face down")
+        self.say(margin, f"{self.who}deal{self.s} {source} into {self.piles} piles{each}{way}")
+
+    def _do_gather_any(self, margin: str) -> None:
+        self.left -= 2
+        to = f" to {self.target('')}" if self.pick(True, False) else ""
+        self.say(margin, f"{self.who}{self.pick('', 'secretly ')}gather{self.s} the piles in any order{to}")
+
+    def _do_gather_side(self, margin: str) -> None:
+        side = self.pick("left to right", "right to left", *(["either side"] if self.left > 0 else []))
+        self.left -= side == "either side"
+        self.say(margin, f"{self.who}gather{self.s} the piles from {side}, each {self.pick('on', 'under')} the last")
+
+    def _do_gather_slot(self, margin: str) -> None:
+        self.left -= 1
+        pile = self.pile()
+        slot = self.pick("on top", "at the bottom", "2nd")
+        self.say(margin, f"{self.who}gather{self.s} the piles, {pile} {slot}, the others in any order")
+
+    def _do_gather_order(self, margin: str) -> None:
+        order = self.draw(st.permutations([f"pile {i + 1}" for i in range(self.piles)]))
+        self.say(margin, f"{self.who}gather{self.s} {', '.join(order)} from top to bottom")
+
+    # Blocks
+
+    def _do_repeat(self, margin: str) -> None:
+        self.turns = self.pick(1, 2, 3)
+        self.say(margin, f"Repeat {self.turns} times:")
+        left, self.left = self.left, self.pick(0, 1) if self.turns == 2 else 0
+        before = copy.copy(self.told), copy.copy(self.secret)
+        self.lines(self.pick(1, 2, 3), margin + "  ")
+        self.left, self.turns = left - self.left, 0
+        if any("points to a pile" in row or "pile p" in row for row in self.rows):
+            self.told, self.secret = before  # told and secret in turn: leave them alone from here on
+        self.left = max(0, self.left)
+
+    def _do_cases(self, margin: str) -> None:
+        self.known = self.told
+        condition = self.pick(
+            f"{self.number()} {self.pick('is', 'is not', 'is more than', 'is less than', 'is at least', 'is at most')} {self.number()}",
+            f"{self.number()} is {self.pick('even', 'odd')}",
+        )
+        self.say(margin, f"If {condition}:")
+        before = self.snapshot()
+        one = self._case(margin, before)
+        two = self._case(margin, before, "Otherwise:") if self.pick(True, False) else before
+        after = [case for case in (one, two) if not case["over"]]
+        self.over = not after
+        if self.over:
+            return
+        for key in ("told", "secret", "cards"):
+            setattr(self, key, [name for name in after[0][key] if all(name in case[key] for case in after)])
+        self.filled = list(dict.fromkeys(place for case in after for place in case["filled"]))
+        # What every case leaves alone is the same afterwards.
+        same = len(after) == 1 or not (one["changed"] or two.get("changed"))
+        self.dealt = same and all(case["dealt"] for case in after)
+        self.piles = after[0]["piles"] if same else 0
+        self.gathered = False
+
+    def _case(self, margin: str, before: dict[str, Any], head: str | None = None) -> dict[str, Any]:
+        if head:
+            self.say(margin, head)
+        left, row = self.left, self.row
+        self.__dict__.update(
+            {
+                k: copy.copy(v) if isinstance(v, list) else v
+                for k, v in before.items()
+                if k not in ("rows", "draw", "names")
+            }
+        )
+        self.left, self.row = left, row if row in self.filled else None
+        begun = len(self.rows)
+        self.lines(self.pick(1, 2), margin + "  ")
+        if not self.over and self.turns == 0 and self.pick(True, False, False):
+            self.ending(margin + "  ")
+            self.over = True
+        found = copy.copy(self.__dict__)
+        found["changed"] = any(
+            " deal" in row.lower() or "spell" in row.lower() or "count" in row.lower() for row in self.rows[begun:]
+        )
+        self.over = False
+        return found
+
+    # Endings
+
+    def ending(self, margin: str) -> None:
+        self.known = self.told
+        card = self.pick(*self.cards)
+        options = {
+            "ends_with": f"{self.spot()} is {card}",
+            "ends_same": f"{self.pick(*self.cards)} is {card}",
+            "ends_facing": f"{self.spot()} is {self.pick('face up', 'face down')}",
+            "ends_alike": f"the top cards of {self.source()}, {self.source()} have the same {self.pick('value', 'suit', 'colour')}",
+            "ends_equal": f"{self.source()}, {self.source()} have the same number of cards",
+        }
+        mated = [name for row in self.rows if "the mate of" in row for name in [row.rpartition("the mate of ")[2]]]
+        if mated:
+            options["ends_mate"] = f"{self.spot()} is the mate of {self.pick(*mated)}"
+        focus = os.environ.get("FOCUS", "")
+        self.say(margin, f"Ends with: {options[focus] if focus in options else self.pick(*options.values())}")
+
+    def never(self) -> None:
+        options = [
+            f"the {self.pick('face', 'back')} of {self.pick(*self.placed)}",
+            *(["an odd back"] if self.odd else []),
+        ]
+        self.rows.append(f"Never shows: {self.pick(*options)}")

@@ -5,12 +5,16 @@ The results were worked out by hand-written simulation outside this project; eve
 
 from __future__ import annotations
 
+from math import factorial
 from pathlib import Path
 
 import pytest
 
+from golden_pivot.core.budget import Budget
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.language.printer import routine_json, routine_text, text_from_json
+from golden_pivot.core.ledger import ledger_of
+from golden_pivot.core.replay import play
 from golden_pivot.core.verdicts import prove
 
 FOLDER = Path(__file__).parents[1] / "procedures"
@@ -22,16 +26,33 @@ def text_of(name: str) -> str:
 
 EXPECTED = [
     # file, verdict, paths, landing
+    ("p01_three_reports", "rule", 5832, "position a + 3b + 9c + 1 in deck"),
+    ("p01_three_reports_claimed", "proved", 5832, "1st in deck"),
+    ("p03_cut_number", "proved", 20, "one of 20 places"),
+    ("p03_cut_number_safe", "proved", 19, "one of 19 places"),
+    ("p05_sum_of_five", "proved", 59040, "one of 39 places"),
+    ("p06_told_pile", "fixed", 168, "11th in deck"),
+    ("p06_told_pile_claimed", "proved", 168, "11th in deck"),
     ("p13_digit_sum", "proved", 10, "1st in dealt"),
+    ("p16_two_piles", "proved", 300, "one of 9 places"),
+    ("p17_row_of_ten", "proved", 10, "one of 10 places"),
+    ("p18_two_numbers", "proved", 52 * 52, "1st in dealt or 1st in deck"),
+    ("p18_two_numbers_in_turn", "proved", 2 + 50 * 52, "1st in dealt or 1st in deck"),
+    ("p19_unseen_cut", "proved", 19, "one of 11 places"),
+    ("p22_offset_indicator", "proved", 13 * 52 * 52, "1st in deck"),
 ]
 
 
 @pytest.mark.parametrize(("name", "verdict", "paths", "landing"), EXPECTED)
 def test_procedure(name: str, verdict: str, paths: int, landing: str) -> None:
     found = prove(read_routine(text_of(name)))
-    assert (found.verdict, found.paths) == (verdict, paths)
+    assert (found.verdict, found.paths) == (verdict, paths), found.headline
     assert found.landing and found.landing.text == landing
-    assert found.covers_every_order and found.assumed == ()
+    assert found.covers_every_order
+
+
+def test_every_procedure_stands_in_the_table() -> None:
+    assert {path.stem for path in FOLDER.glob("*.pivot")} == {row[0] for row in EXPECTED}
 
 
 @pytest.mark.parametrize("name", [row[0] for row in EXPECTED])
@@ -42,10 +63,107 @@ def test_text_and_json_say_the_same(name: str) -> None:
     assert text_from_json(routine_json(routine)) == text
 
 
-def test_digit_sum_fails_at_exactly_20() -> None:
-    verdict = prove(read_routine(text_of("p13_digit_sum").replace("to 19", "to 20")))
-    assert verdict.verdict == "refuted" and verdict.counterexample and verdict.holds_when
-    assert verdict.counterexample.choices == (("n", 20),)
-    assert verdict.counterexample.sentence == "Fails when n is 20: TARGET is 11th but the count ends at 2"
-    assert (verdict.paths, verdict.failing_paths) == (11, 1)
-    assert verdict.holds_when.text == "n is 10 to 19"
+def refuted(name: str, was: str, now: str) -> tuple[str, str | None, int]:
+    """(sentence of the counterexample, region, failing paths) of a procedure with one thing changed."""
+    text = text_of(name)
+    assert was in text
+    found = prove(read_routine(text.replace(was, now)))
+    assert found.verdict == "refuted" and found.counterexample
+    return found.counterexample.sentence, found.holds_when and found.holds_when.text, found.failing_paths
+
+
+@pytest.mark.parametrize(
+    ("name", "was", "now", "sentence", "region", "failing"),
+    [
+        ("p13_digit_sum", "to 19", "to 20", "Fails when n is 20: TARGET is 11th but the count ends at 2",
+         "n is 10 to 19", 1),
+        # The odd back tops the deck once 20 cards are cut off, however well the deal is shielded.
+        ("p03_cut_number_safe", "1 to 19", "1 to 20", "Fails when n is 20: the back of MATE shows at line 5",
+         "n is 1 to 19", 1),
+        # Without the shield it shows on every path.
+        ("p03_cut_number_safe", ", shielded", "", "Fails when n is 1: the back of MATE shows at line 7", None, 19),
+        ("p17_row_of_ten", "0 to 9", "0 to 10", "Fails when k is 10: row has 10 cards and none at position 11 (line 6)",
+         "k is 0 to 9", 1),
+        ("p19_unseen_cut", "1 to 19", "1 to 20",
+         "Fails when k is 20: the card that is looked for is not in deck (line 5)", "k is 1 to 19", 1),
+        ("p18_two_numbers", "If b is a:", "If b is 5:",
+         "Fails when a is 2, b is 2: no card has been dealt (line 22)", None, 95),
+        # With any order of the piles told as numbers from the top, the same count fails.
+        ("p01_three_reports_claimed", "under", "over",
+         "Fails when their card is 1st in deck, the order of the piles, time 1 is 1, 2 and 3 from the top, "
+         "the order of the piles, time 2 is 1, 2 and 3 from the top, the order of the piles, time 3 is 1, 2 and 3 "
+         "from the top: their card is 27th but the next card is the 1st", None, 5616),
+        ("p05_sum_of_five", "Place TARGET 3rd", "Place TARGET 4th",
+         "Fails when a is 1, b is 1, c is 1, d is 1, e is 2: TARGET is 7th in pile 5, not the card at position "
+         "a + b + c + d + e of pile 5", None, 59040),
+    ],
+)  # fmt: skip
+def test_one_thing_changed_and_it_fails(
+    name: str, was: str, now: str, sentence: str, region: str | None, failing: int
+) -> None:
+    assert refuted(name, was, now) == (sentence, region, failing)
+
+
+@pytest.mark.parametrize(("size", "start"), [(51, 4), (53, 2), (54, 1)])
+def test_the_sum_starts_at_55_less_the_pack(size: int, start: int) -> None:
+    text = text_of("p05_sum_of_five").replace("47 cards", f"{size - 5} cards").replace("3rd", f"at position {start}")
+    assert prove(read_routine(text)).verdict == "proved" and start == 55 - size
+
+
+@pytest.mark.parametrize(
+    ("size", "places"), [(3, 1), (9, 1), (15, 1), (21, 1), (27, 1), (6, 2), (12, 2), (18, 2), (24, 2)]
+)
+def test_told_pile_in_the_middle_with_other_packs(size: int, places: int) -> None:
+    """Odd multiples of three up to 27 land on one place after three rounds, even ones on two."""
+    found = prove(read_routine(text_of("p06_told_pile").replace("21 cards", f"{size} cards")))
+    assert found.landing and len(found.landing.where) == places
+
+
+def test_the_ledger_has_the_formulas_of_the_trade() -> None:
+    def formulas(name: str) -> list[str | None]:
+        return [entry.formula for entry in ledger_of(read_routine(text_of(name)), Budget()) if entry.formula]
+
+    assert "⌈p/3⌉ + 7" in formulas("p06_told_pile_claimed")
+    assert "a + 3b + 9c + 1" in formulas("p01_three_reports_claimed")
+    # The mate lies 21 − n from the left, the n-th back from the last of 20.
+    assert "21 − n" in formulas("p03_cut_number")
+
+
+@pytest.mark.parametrize("rounds", range(1, 5))
+@pytest.mark.parametrize("piles", range(2, 8))
+def test_piles_agree_with_gergonnes_rule(piles: int, rounds: int) -> None:
+    """Outside check: J. D. Gergonne, "Récréations mathématiques. Recherches sur un tour de cartes", Annales de
+    Mathématiques 4 (1813–14): with piles^rounds cards and a_i piles under the told one in round i, the card ends at
+    position 1 + Σ a_i · piles^(i−1).
+
+    Proved for every card and every slot, the other piles in any order. A pack has at most 120 cards; what is
+    larger is refused.
+    """
+    size = piles**rounds
+    if size > 120:
+        with pytest.raises(ValueError, match="120"):
+            prove(read_routine(_gergonne(piles, rounds, size)))
+        return
+    found = prove(read_routine(_gergonne(piles, rounds, size)))
+    assert found.verdict == "proved", found.headline
+    assert found.paths == size * (piles * factorial(piles - 1)) ** rounds
+
+
+def _gergonne(piles: int, rounds: int, size: int) -> str:
+    rows = [f"Pack: {size} cards, any order", "Spectator thinks of a card in deck: their card"]
+    for i in range(rounds):
+        rows += [
+            f"Spectator names a number a{i} from 0 to {piles - 1}",
+            f"Deal deck into {piles} piles, face up",
+            f"Spectator tells which pile holds their card: p{i}",
+            f"Gather the piles, pile p{i} at position a{i} + 1 from the bottom, the others in any order",
+            "Turn deck over",
+        ]
+    place = " + ".join(f"a{i} * {piles**i}" for i in range(rounds))
+    return "\n".join([*rows, f"Ends with: the card at position 1 + {place} of deck is their card", ""])
+
+
+def test_the_table_plays_a_path_of_every_procedure() -> None:
+    for name, *_ in EXPECTED:
+        played = play(read_routine(text_of(name)), seed=1)
+        assert played.faults == () and played.failures == () and played.stuck_at is None

@@ -8,13 +8,13 @@ from hypothesis import HealthCheck, event, given, settings
 from hypothesis import strategies as st
 
 from golden_pivot.core.budget import Budget
-from golden_pivot.core.builder import REPLAY, Purpose, compile_routine
+from golden_pivot.core.building import REPLAY, Purpose, compile_routine
 from golden_pivot.core.cards import FACE_UP, TOKEN
 from golden_pivot.core.explorer import explore
 from golden_pivot.core.faults import BadRoutine
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.language.printer import routine_json
-from golden_pivot.core.program import FAILED, Program, State
+from golden_pivot.core.program import FAILED, AnyInstruction, Program, State
 from golden_pivot.core.replay import play, play_path, projected
 from golden_pivot.core.steps import REGISTRY
 from golden_pivot.core.verdicts import PROVED, REFUTED, prove
@@ -60,14 +60,15 @@ def test_prover_and_reference_agree_on_every_path(text: str) -> None:
         assert dict(verdict.counterexample.choices) == told.choices
         # Told on a real pack: the path fails there as well, and the sentence says why.
         assert told.failures and bool(told.stuck_at) == least.stuck
-    elif paths[0].table.claims:
+    elif paths[0].table.claims or paths[0].table.exposed:
         assert verdict.verdict == PROVED
     if verdict.landing and not any(path.stuck for path in paths):
         ends: Counter[tuple[str, int]] = Counter()
         for path in paths:
+            followed = path.table.named.get(verdict.landing.card)
             ends.update(
                 (name, at) for name, heap in path.table.heaps.items() for at, card in enumerate(heap, start=1)
-                if card.name == verdict.landing.card
+                if card is followed
             )  # fmt: skip
         assert {(w.place, w.position): w.paths for w in verdict.landing.where} == dict(ends)
 
@@ -80,14 +81,10 @@ def test_every_card_and_face_agrees_with_the_reference(text: str) -> None:
     program = compile_routine(routine, REPLAY)
     found = explore(program, Budget())
     paths = list(every_path(routine_json(routine)))
-    ours = Counter({(str(sorted(seen(program, s).items())), s[FAILED]): 0 for s in found.ends})
+    ours: Counter[tuple[str, bool]] = Counter()
     for state, weight in found.ends.items():
-        ours[str(sorted(seen(program, state).items())), state[FAILED]] += weight
-    theirs: Counter[tuple[str, int]] = Counter()
-    for path in paths:
-        if not path.stuck:
-            mask = sum(1 << i for i, holds in enumerate(path.table.claims) if not holds)
-            theirs[str(sorted(path.table.snapshot().items())), mask] += 1
+        ours[str(sorted(seen(program, state).items())), bool(state[FAILED])] += weight
+    theirs = Counter((str(sorted(path.table.snapshot().items())), path.fails) for path in paths if not path.stuck)
     assert ours == theirs
     assert sum(found.stuck.values()) == sum(path.stuck for path in paths)
 
@@ -110,10 +107,12 @@ def test_replay_agrees_line_by_line_with_reference_and_prover(text: str, seed: i
     # What the prover holds possible after an instruction includes what the replay shows there.
     forgets_nothing = Purpose(forget_places=False, forget_numbers=False)
     proof = compile_routine(routine, forgets_nothing)
-    layers: list[set[State]] = []
-    explore(proof, Budget(), watch=lambda _, layer: layers.append(set(layer)))
-    for frame, layer in zip(played.frames[1:], layers, strict=False):
-        assert projected(proof, played.program, frame.state) in layer
+    layers: dict[AnyInstruction, set[State]] = {}
+    explore(proof, Budget(), watch=lambda step, layer: layers.update({step: set(layer)}))
+    by_index = [layers.get(step) for step in proof.instructions]
+    for frame in played.frames[1:]:
+        layer = by_index[frame.instruction]
+        assert layer and projected(proof, played.program, frame.state) in layer
 
 
 @MANY

@@ -200,7 +200,11 @@ def one_pass(
                 after[state] = merge(after[state], weight) if state in after else weight
                 continue
             state = (*state[:JUMP], None, *state[JUMP + 1 :])
-        options = choose.options(state) if choose else (None,)
+        try:
+            options = choose.options(state) if choose else (None,)
+        except Impossible as obstacle:
+            stop(state, weight, line, obstacle.reason)
+            continue
         if not options:
             stop(state, weight, line, "there is nothing to choose from")
         for index, option in enumerate(options):

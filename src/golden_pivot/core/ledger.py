@@ -70,7 +70,8 @@ class _Margin:
     def __init__(self, program: Program, purpose: Purpose) -> None:
         self.program = program
         self.entries: dict[tuple[int, tuple[int, ...]], Entry] = {}
-        self.choices = program.choices() if purpose == TABLE else ()
+        numbered = [(i, cell.symbol) for i, cell in enumerate(program.cells) if cell.symbol]
+        self.numbers = numbered if purpose == TABLE else []
         if program.target_line:
             self._enter(program.target_line, (), {program.start: 1})
 
@@ -93,8 +94,7 @@ class _Margin:
         self.entries[line, turn] = Entry(line, turn, places, formula)
 
     def _formula(self, rows: Sequence[tuple[State, int]]) -> str | None:
-        named = [choose for choose in self.choices if rows[0][0][choose.cell] is not None]
-        if not named or any(state[choose.cell] is None for state, _ in rows for choose in named):
+        named = [(cell, symbol) for cell, symbol in self.numbers if rows[0][0][cell] is not None]
+        if not named or any(state[cell] is None for state, _ in rows for cell, _ in named):
             return None
-        names = [choose.symbol for choose in named]
-        return fit(names, [([state[choose.cell] for choose in named], at) for state, at in rows])
+        return fit([symbol for _, symbol in named], [([state[cell] for cell, _ in named], at) for state, at in rows])

@@ -35,6 +35,8 @@ class Cell:
     is_row: bool = False
     is_card: bool = False
     """a card that is named on the way: the value is its token"""
+    symbol: str | None = None
+    """what the number is called in a formula"""
 
 
 @dataclass(frozen=True)
@@ -65,8 +67,6 @@ class Choose(Instruction):
     key: str
     """names this choice within the routine; the same on every path"""
     label: str
-    symbol: str
-    """what it is called in a formula"""
     by: str
     secret: bool
     options: Callable[[Sequence[Any]], Sequence[int]]

@@ -41,6 +41,8 @@ class Frame:
     """from 1; 0 for the table before the first line"""
     round: tuple[int, ...]
     state: State
+    instruction: int = -1
+    """index in the program; -1 for the table before the first line"""
 
 
 @dataclass(frozen=True)
@@ -126,7 +128,7 @@ def _play(program: Program, faults: tuple[Fault, ...], decide: Any) -> Play:
             stuck_at = step.line
             failures.append(f"{obstacle.reason} (line {step.line})")
             break
-        frames.append(Frame(step.line, step.round, tuple(cells)))
+        frames.append(Frame(step.line, step.round, tuple(cells), index))
     if stuck_at is None and cells[FAILED] & NO_ENDING:
         failures.append("this path comes to no ending")
     return Play(program, tuple(frames), tuple(decisions), faults, tuple(failures), stuck_at)

@@ -10,6 +10,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from dataclasses import replace
+from itertools import zip_longest
 from typing import Any
 
 from ..cards import FACE_UP, INDIFFERENT
@@ -91,7 +92,7 @@ class Builder(Spots):
 
     def _lines(self, lines: Sequence[Line]) -> None:
         steps = [line for line in lines if line.is_ == STEP and line.kind]
-        following = dict(zip((line.number for line in steps), [*steps[1:], None], strict=True))
+        following = {line.number: after for line, after in zip_longest(steps, steps[1:])}
         for line in lines:
             if line.faults:
                 self._stop(len(self.instructions), len(self.claims))
@@ -329,6 +330,7 @@ class Builder(Spots):
         """The line does this. `passing` gives the cards that are seen one by one meanwhile, as they lie then."""
         if self.needs.exposures and not self.flag("shielded"):
             run = self._watched(run, passing)
+            self.reads |= {i for i, cell in enumerate(self.cells) if cell.is_place}
         gathering = self.scope.gathering
         if gathering and self.touches & (gathering.to.cells | {gathering.sizes}):
             self.scope.gathering = None
@@ -404,7 +406,7 @@ class Builder(Spots):
         self, run: Callable[[Cells], None], passing: Callable[[Sequence[Any]], bytes] | None
     ) -> Callable[[Cells], None]:
         """Marks the claim as failed when a side shows: on a card that passes, or that lies open afterwards."""
-        heaps = [i for i, cell in enumerate(self.cells) if cell.is_place and i in self.touches]
+        heaps = [i for i, cell in enumerate(self.cells) if cell.is_place]
         rows = {i for i in heaps if self.cells[i].is_row}
         bad = [(2 << exposure.claim, exposure) for exposure in self.needs.exposures]
         seen_as: list[tuple[int, frozenset[int]]] = []

@@ -33,9 +33,9 @@ class Choices(Table):
         self.new_name(slot, name, "number")
         given = self.line.values[slot]
         # A loop that gives each time round a name of its own needs no count of the rounds.
-        cell = self.new_cell(
-            Cell(name if isinstance(given, tuple) and len(given) > 1 else name + self.round_text, False)
-        )
+        own = isinstance(given, tuple) and len(given) > 1
+        label = name if own else name + self.round_text
+        cell = self.new_cell(Cell(label, False, symbol=label))
         self.scope.numbers[name] = cell
         if not secret:
             self.scope.told.add(cell)
@@ -81,7 +81,7 @@ class Choices(Table):
     ) -> Reader:
         """A new number with a name, one of the options."""
         cell = self.new_number(slot, name, secret)
-        self._choice(cell, name, name, name, secret, options, say)
+        self._choice(cell, name, name, secret, options, say)
         return lambda cells: int(cells[cell])
 
     def choose_depth(self, place: Place) -> Reader:
@@ -114,8 +114,8 @@ class Choices(Table):
         symbol: str | None = None,
     ) -> Reader:
         """A decision that no line can refer to."""
-        cell = self.new_cell(Cell(label, False))
-        self._choice(cell, key, label, symbol or key, secret, options, say)
+        cell = self.new_cell(Cell(label, False, symbol=symbol and symbol + self.round_text))
+        self._choice(cell, key, label, secret, options, say)
         if not secret:
             self.ever_told.add(cell)
         self.reads.add(cell)
@@ -126,7 +126,7 @@ class Choices(Table):
         return "".join(f", time {turn}" for turn in self.rounds)
 
     def _choice(
-        self, cell: int, key: str, label: str, symbol: str, secret: bool,
+        self, cell: int, key: str, label: str, secret: bool,
         options: Callable[[Sequence[Any]], Sequence[int]], say: Callable[[Sequence[Any], int], str],
     ) -> None:  # fmt: skip
         unique = key + self.round_text
@@ -143,7 +143,6 @@ class Choices(Table):
                 cell,
                 unique,
                 label + self.round_text,
-                symbol + self.round_text,
                 by,
                 secret,
                 options,

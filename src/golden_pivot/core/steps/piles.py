@@ -3,12 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from itertools import permutations
 from typing import TYPE_CHECKING, Any
 
 from ..faults import Impossible
 from ..language.phrases import list_text
-from ..program import Cells, Reader
+from ..program import Cells
 from .declare import step
 
 if TYPE_CHECKING:
@@ -52,25 +51,22 @@ def deal_piles(b: Builder) -> None:
 
 
 def _gathers(
-    b: Builder, orders: Callable[[Sequence[Any]], Sequence[Sequence[int]]], how_many: int, secret: bool = False
+    b: Builder, order: Callable[[Sequence[Any], int], Sequence[int]], how_many: int, secret: bool = False
 ) -> None:
-    """The common part. `orders` lists the cells of the piles from top to bottom, for each way that is allowed."""
+    """The common part. `order` gives the cells of the piles from top to bottom, for one of `how_many` ways."""
     piles = b.piles()
     to = b.destination("to", b.scope.piles_from)
 
     def say(cells: Sequence[Any], option: int) -> str:
-        return f"{list_text([str(piles.index(cell) + 1) for cell in orders(cells)[option]])} from the top"
+        return f"{list_text([str(piles.index(cell) + 1) for cell in order(cells, option)])} from the top"
 
-    chosen: Reader | None = None
     if how_many > 1:
         chosen = b.choose_unnamed(
             f"order in line {b.line.number}", "the order of the piles", secret, lambda cells: range(how_many), say
         )
-
-    def order(cells: Sequence[Any]) -> Sequence[int]:
-        return orders(cells)[chosen(cells) if chosen else 0]
-
-    b.act(b.gather(order, to, len(piles)))
+        b.act(b.gather(lambda cells: order(cells, chosen(cells)), to, len(piles)))
+    else:
+        b.act(b.gather(lambda cells: order(cells, 0), to, len(piles)))
 
 
 @step(
@@ -85,7 +81,7 @@ def gather_any(b: Builder) -> None:
     """
     piles = b.piles()
     orders = [[piles[i] for i in order] for order in b.free_orders(len(piles))]
-    _gathers(b, lambda cells: orders, len(orders), b.flag("secretly"))
+    _gathers(b, lambda cells, option: orders[option], len(orders), b.flag("secretly"))
 
 
 @step(
@@ -102,7 +98,7 @@ def gather_side(b: Builder) -> None:
     orders = {"left to right": [rightwards], "right to left": [rightwards[::-1]]}.get(
         side, [rightwards, rightwards[::-1]] if len(piles) > 1 else [rightwards]
     )
-    _gathers(b, lambda cells: orders, len(orders))
+    _gathers(b, lambda cells, option: orders[option], len(orders))
 
 
 @step(
@@ -118,14 +114,15 @@ def gather_slot(b: Builder) -> None:
             "pile", f"{pile.name} is none of the piles.", "one of the piles last dealt", "Name one of them."
         )
     slot, count = b.index("slot", b.line.values["slot"], pile), len(piles)
-    others = len(b.free_orders(count - 1))
+    arrangements = b.free_orders(count - 1)
 
-    def orders(cells: Sequence[Any]) -> Sequence[Sequence[int]]:
+    def order(cells: Sequence[Any], option: int) -> Sequence[int]:
         told, at = pile.find(cells), slot(cells, count)
         rest = [cell for cell in piles if cell != told]
-        return [(*order[:at], told, *order[at:]) for order in permutations(rest)]
+        around = [rest[i] for i in arrangements[option]]
+        return [*around[:at], told, *around[at:]]
 
-    _gathers(b, orders, others)
+    _gathers(b, order, len(arrangements))
 
 
 @step(
@@ -139,10 +136,10 @@ def gather_order(b: Builder) -> None:
     if any(not place.cells <= set(piles) for place in named):
         raise b.fault("piles", "These are not all piles.", "piles of those last dealt", "Name piles only.")
 
-    def orders(cells: Sequence[Any]) -> Sequence[Sequence[int]]:
-        order = [place.find(cells) for place in named]
-        if len(set(order)) < len(order):
+    def order(cells: Sequence[Any], option: int) -> Sequence[int]:
+        cells_of_piles = [place.find(cells) for place in named]
+        if len(set(cells_of_piles)) < len(cells_of_piles):
             raise Impossible("a pile is gathered twice")
-        return [order]
+        return cells_of_piles
 
-    _gathers(b, orders, 1)
+    _gathers(b, order, 1)
