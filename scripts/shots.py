@@ -41,12 +41,35 @@ def writing(page: Page) -> None:
     page.wait_for_timeout(500)
 
 
+def steps(page: Page) -> None:
+    bench("Five Decks of the Ship")(page)
+    page.get_by_role("button", name="Steps").click()
+    page.get_by_text("Cards", exact=True).wait_for()
+    page.wait_for_timeout(500)
+
+
+def strands_table(page: Page) -> None:
+    bench("The Watch Below")(page)
+    page.get_by_role("button", name="as a table").click()
+    page.wait_for_timeout(300)
+
+
+def families(page: Page) -> None:
+    page.get_by_role("button", name="New routine").click()
+    page.get_by_text("Told pile", exact=True).wait_for()
+    page.wait_for_timeout(400)
+
+
 VIEWS: dict[str, tuple[str, Callable[[Page], None]]] = {
     "shelf": ("light", shelf),
     "shelf-night": ("dark", shelf),
-    "bench-proved": ("light", bench("The Harbour Light")),
+    "bench-proved": ("light", bench("The Watch Below")),
     "bench-refuted": ("light", bench("Forty Minutes Out", worst=True)),
-    "bench-night": ("dark", bench("The Stowaway")),
+    "bench-night": ("dark", bench("The Purser’s Count")),
+    "bench-steps": ("light", steps),
+    "bench-strands-table": ("light", strands_table),
+    "bench-cases": ("dark", bench("Fog Signals")),
+    "new-routine": ("light", families),
     "bench-writing": ("light", writing),
 }
 

@@ -34,6 +34,18 @@ def saved(page: Page) -> None:
     expect(page.locator("footer[data-save=saved]")).to_be_visible()
 
 
+def blank_page(page: Page) -> None:
+    """A new routine, by keyboard."""
+    page.keyboard.press("Control+k")
+    expect(page.get_by_placeholder("Find a step or a routine")).to_be_focused()
+    page.keyboard.type("New routine")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("button", name="A blank page")).to_be_focused()
+    page.keyboard.press("Enter")
+    page.wait_for_url(re.compile("/bench/"))
+    sheet(page).wait_for()
+
+
 def test_widen_a_range_see_it_fail_play_it_undo(page: Page) -> None:
     open_routine(page, "The Harbour Light")
     verdict_is(page, "proved")
@@ -58,10 +70,7 @@ def test_widen_a_range_see_it_fail_play_it_undo(page: Page) -> None:
 
 def test_write_a_routine_by_keyboard_and_find_it_after_reload(page: Page) -> None:
     page.get_by_role("link", name="The Harbour Light").wait_for()
-    page.keyboard.press("Control+k")
-    page.keyboard.type("New routine")
-    page.keyboard.press("Enter")
-    page.wait_for_url(re.compile("/bench/"))
+    blank_page(page)
     sheet(page).focus()
     page.keyboard.press("Control+a")
     rows = [
@@ -81,6 +90,116 @@ def test_write_a_routine_by_keyboard_and_find_it_after_reload(page: Page) -> Non
     expect(sheet(page)).to_contain_text("names a number n from 8 to 15")
     page.get_by_role("link", name="Shelf").click()
     expect(page.get_by_text("Proved: the card at position n - 7 of dealt is BUOY")).to_be_visible()
+
+
+def insert_step(page: Page, sought: str) -> None:
+    """From the list of steps, by keyboard: search, go to the first one found, take it."""
+    page.keyboard.press("Alt+s")
+    expect(page.get_by_label("Search the steps")).to_be_focused()
+    page.keyboard.type(sought)
+    expect(page.locator(".step-family button")).to_have_count(1)
+    page.keyboard.press("Tab")
+    page.keyboard.press("Enter")
+    expect(page.get_by_label("Search the steps")).to_have_count(0)
+    expect(sheet(page)).to_be_focused()
+
+
+def test_build_a_told_pile_routine_from_the_steps(page: Page) -> None:
+    page.get_by_role("link", name="The Harbour Light").wait_for()
+    blank_page(page)
+    sheet(page).focus()
+    page.keyboard.press("Control+a")
+    page.keyboard.type("Pack: 15 cards, any order")
+    for step in (
+        "thinks of a card",
+        "Repeat 3",
+        "into 3 piles",
+        "which pile holds",
+        "the others in any order",
+        "Turn deck over",
+    ):
+        insert_step(page, step)
+    verdict_is(page, "fixed")
+    assert headline(page) == "Sure: their card is 8th in deck, whatever they choose"
+    # Change the slot of the told pile, see where the card goes, go back.
+    page.locator(".cm-line", has_text="Gather the piles").click()
+    page.locator(".gp-slot", has_text="2nd").dblclick()
+    page.keyboard.type("3rd")
+    expect(page.locator("section.verdict .headline")).to_have_text(
+        "Sure: their card is 1st in deck, whatever they choose"
+    )
+    page.locator(".strands-view").focus()
+    page.keyboard.press("ArrowLeft")
+    expect(page.locator(".strands-panel .when")).to_contain_text("after time 2")
+    page.keyboard.press("ArrowLeft")
+    expect(page.locator(".strands-panel .when")).to_contain_text("after time 1: deck 1 to 5")
+    sheet(page).focus()
+    page.keyboard.press("Control+z")
+    expect(page.locator("section.verdict .headline")).to_have_text(
+        "Sure: their card is 8th in deck, whatever they choose"
+    )
+
+
+TWO_PACKETS = """Pack: 24 cards, any order
+Deal deck into 2 piles
+Spectator points to a pile: p
+Spectator secretly cuts off k cards of pile p, k from 1 to 12, to hand
+Spectator remembers the bottom card of hand: their card
+Spectator puts hand on pile 3 - p
+Spectator puts pile p on pile 3 - p
+Put pile 3 - p on packet
+Deal packet into 2 piles
+Gather pile 2, pile 1 from top to bottom
+Ends with: the 7th card of packet is their card"""
+
+
+def test_write_by_typing_then_keep_change_and_restore_a_version(page: Page) -> None:
+    open_routine(page, "Last Orders at the Bar")
+    sheet(page).focus()
+    page.keyboard.press("Control+a")
+    for row in TWO_PACKETS.split("\n"):
+        page.keyboard.type(row)
+        page.keyboard.press("Escape")  # the suggestions
+        sheet(page).focus()
+        page.keyboard.press("Enter")
+    verdict_is(page, "proved")
+    assert headline(page) == "Proved: the 7th card of packet is their card, whatever they choose"
+    page.keyboard.press("Alt+v")
+    page.get_by_label("Keep the sheet as it stands").fill("first night")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("on the sheet", exact=True)).to_be_visible()
+    page.keyboard.press("Escape")
+    sheet(page).focus()
+    page.keyboard.press("Control+a")
+    page.keyboard.type("Pack: 9 cards")
+    verdict_is(page, "none")
+    saved(page)
+    page.keyboard.press("Alt+v")
+    page.get_by_role("button", name="Bring back first night").press("Enter")
+    verdict_is(page, "proved")
+    saved(page)
+    page.keyboard.press("Alt+v")
+    expect(page.get_by_text("before going back to first night")).to_be_visible()
+
+
+def test_export_and_import_again_give_the_same(page: Page) -> None:
+    open_routine(page, "Fog Signals")
+    verdict_is(page, "proved")
+    before = page.locator("section.verdict .cover").inner_text().rpartition("·")[0]
+    page.get_by_role("button", name="Export").click()
+    with page.expect_download() as download:
+        page.get_by_role("menuitem", name="JSON").click()
+    assert download.value.suggested_filename == "fog_signals.json"
+    page.get_by_role("link", name="Shelf").click()
+    page.locator("input[type=file]").set_input_files(download.value.path())
+    page.wait_for_url(re.compile("/bench/"))
+    verdict_is(page, "proved")
+    assert page.locator("section.verdict .cover").inner_text().rpartition("·")[0] == before
+    page.get_by_role("link", name="Shelf").click()
+    page.locator("input[type=file]").set_input_files(
+        {"name": "x.json", "mimeType": "application/json", "buffer": b'{"format": "other"}'}
+    )
+    expect(page.get_by_text("x.json is not a routine")).to_be_visible()
 
 
 def test_the_digit_sum_is_refuted_at_exactly_twenty(page: Page) -> None:

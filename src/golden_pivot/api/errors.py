@@ -7,6 +7,7 @@ from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from starlette.exceptions import HTTPException
 
+from ..core.language.printer import NotARoutine
 from ..jobs import Gone, Superseded
 from ..store import StaleRevision, Unknown
 from .models import ErrorOut, RoutineOut
@@ -46,6 +47,16 @@ def install_error_handlers(app: FastAPI) -> None:
     async def gone(request: Request, error: Gone) -> JSONResponse:
         return _reply(
             410, "The search was stopped.", request.url.path, "a search that runs to its end", "Start it again."
+        )
+
+    @app.exception_handler(NotARoutine)
+    async def not_a_routine(request: Request, error: NotARoutine) -> JSONResponse:
+        return _reply(
+            422,
+            f"{error}.",
+            "document",
+            "a routine in the JSON form",
+            "See /api/routine.schema.json, or send the text.",
         )
 
     @app.exception_handler(RequestValidationError)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field
 
@@ -69,6 +69,16 @@ class RoutineOut(Shape):
 
 class NewRoutine(Shape):
     text: Text
+
+
+class ImportRoutine(Shape):
+    document: dict[str, Any] = Field(description="a routine in the JSON form; see /api/routine.schema.json")
+
+
+class FamilyOut(Shape):
+    name: str
+    about: str
+    text: str = Field(description="a short working routine to begin with")
 
 
 class SaveRoutine(Shape):
@@ -235,12 +245,20 @@ class PlayIn(Shape):
 
 class PlaceOut(Shape):
     name: str
+    row: bool = Field(description="cards lie side by side, leftmost first")
     cards: list[int] = Field(description="top first; 128 is added to a card that lies face up")
+
+
+class PositionOut(Shape):
+    place: str
+    position: int = Field(description="from the top or the left, from 1")
 
 
 class FrameOut(Shape):
     line: int
     round: list[int]
+    names: dict[str, str] = Field(description="card number → what the card is called by now")
+    at: PositionOut | None = Field(description="where the card is that the routine is about")
     places: list[PlaceOut]
     numbers: dict[str, int]
 
@@ -252,17 +270,55 @@ class DecisionOut(Shape):
     by: str
     secret: bool
     options: list[int]
+    words: list[str] = Field(description="the options in words")
     value: int
 
 
 class PlayOut(Shape):
-    names: dict[str, str]
-    target: int | None
+    target: str | None
+    odd: list[int] = Field(description="cards with another back")
     frames: list[FrameOut]
     decisions: list[DecisionOut]
     failures: list[str]
     stuck_at: int | None
     faults: list[FaultOut]
+
+
+class StrandsIn(Shape):
+    text: Text
+    job: str = Field(max_length=64)
+
+
+class BeginningOut(Shape):
+    line: int = Field(description="0 for the set-up")
+    last: int
+    turn: int | None
+    where: list[PositionOut]
+
+
+class EdgeOut(Shape):
+    from_: PositionOut = Field(alias="from")
+    to: PositionOut | None = Field(description="null where these paths cannot go on")
+    paths: int
+    can_succeed: bool
+    can_fail: bool
+
+
+class ColumnOut(Shape):
+    line: int
+    last: int = Field(description="last line of the block that `line` opens")
+    turn: int | None = Field(description="which time round, for a repetition")
+    edges: list[EdgeOut]
+
+
+class Strands(Shape):
+    card: str
+    beginning: BeginningOut
+    columns: list[ColumnOut]
+
+
+class StrandsOut(Shape):
+    strands: Strands | None
 
 
 class JobOut(Shape):

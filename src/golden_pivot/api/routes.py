@@ -2,15 +2,20 @@
 
 from __future__ import annotations
 
-from typing import Annotated
+import re
+from typing import Annotated, Any
 
 from fastapi import APIRouter, Depends, Request
+from fastapi.responses import JSONResponse, PlainTextResponse
 
 from .. import __version__
 from ..core.language.parser import has_subject, read_routine
+from ..core.language.printer import routine_json, text_from_json
+from ..core.language.schema import routine_schema
 from ..core.language.suggest import suggestions
 from ..core.report import fault_json, sheet_json
 from ..core.steps import REGISTRY
+from ..families import families
 from ..jobs import Jobs
 from ..store import Routine, Shelf, Unknown, Version
 from . import models as m
@@ -83,6 +88,41 @@ def list_routines(shelf: ShelfIn) -> list[m.RoutineOut]:
 @router.post("/routines", status_code=201)
 def add_routine(new: m.NewRoutine, shelf: ShelfIn) -> m.RoutineOut:
     return routine_out(shelf.add(new.text))
+
+
+@router.post("/routines/import", status_code=201)
+def import_routine(new: m.ImportRoutine, shelf: ShelfIn) -> m.RoutineOut:
+    """Puts a routine given in the JSON form on the shelf. 422 where the document is not one."""
+    return routine_out(shelf.add(text_from_json(new.document)))
+
+
+@router.get("/routines/{routine_id}/routine.pivot")
+def export_text(routine_id: int, shelf: ShelfIn) -> PlainTextResponse:
+    return PlainTextResponse(shelf.routine(routine_id).text, headers=_saved_as(routine_id, "pivot", shelf))
+
+
+@router.get("/routines/{routine_id}/routine.json")
+def export_json(routine_id: int, shelf: ShelfIn) -> JSONResponse:
+    document = routine_json(read_routine(shelf.routine(routine_id).text))
+    return JSONResponse(document, headers=_saved_as(routine_id, "json", shelf))
+
+
+def _saved_as(routine_id: int, ending: str, shelf: Shelf) -> dict[str, str]:
+    title = routine_out(shelf.routine(routine_id)).title
+    plain = re.sub(r"[^a-z0-9]+", "_", title.lower()).strip("_") or "routine"
+    return {"content-disposition": f'attachment; filename="{plain}.{ending}"'}
+
+
+@router.get("/routine.schema.json")
+def schema() -> dict[str, Any]:
+    """The JSON Schema of the JSON form."""
+    return routine_schema()
+
+
+@router.get("/families")
+def list_families() -> list[m.FamilyOut]:
+    """Kinds of routine to begin with, each with a short working one."""
+    return [m.FamilyOut(name=family.name, about=family.about, text=family.text) for family in families()]
 
 
 @router.get("/routines/{routine_id}")
@@ -169,6 +209,12 @@ async def play(request: m.PlayIn, jobs: JobsIn) -> m.PlayOut:
     """One path, with the table after every line."""
     asked = request.model_dump(exclude={"job"})
     return m.PlayOut.model_validate(await jobs.run("long", request.job, "play", asked))
+
+
+@router.post("/strands")
+async def strands(request: m.StrandsIn, jobs: JobsIn) -> m.StrandsOut:
+    """All the ways the card travels, as edges between columns: a line each, or a time round of a repetition."""
+    return m.StrandsOut.model_validate(await jobs.run("long", request.job, "strands", {"text": request.text}))
 
 
 @router.get("/jobs/{name}")

@@ -106,6 +106,8 @@ AnyInstruction = Act | Choose | Check | Branch | Leap
 class ClaimLine:
     line: int
     text: str
+    in_case: bool = False
+    """it stands inside a case: not every path comes there"""
 
 
 @dataclass(frozen=True)

@@ -10,6 +10,7 @@ from .ledger import Entry
 from .program import Program, State
 from .replay import Frame, Play
 from .routine import Line, Routine
+from .strands import Strands
 from .verdicts import Landing, Verdict
 
 
@@ -148,6 +149,7 @@ def play_json(played: Play) -> dict[str, Any]:
             {
                 "line": frame.line,
                 "names": _names(program, frame.state),
+                "at": _where_json(program.where_is(frame.state, program.target)),
                 "round": list(frame.round),
                 "places": [
                     {"name": name, "row": program.cells[index].is_row, "cards": list(frame.state[index])}
@@ -177,4 +179,39 @@ def play_json(played: Play) -> dict[str, Any]:
         "failures": list(played.failures),
         "stuck_at": played.stuck_at,
         "faults": [fault_json(fault) for fault in played.faults],
+    }
+
+
+def _where_json(where: tuple[str, int] | None) -> dict[str, Any] | None:
+    return where and {"place": where[0], "position": where[1]}
+
+
+def strands_json(strands: Strands) -> dict[str, Any]:
+    """`to` of an edge is null where its paths cannot go on."""
+    return {
+        "card": strands.card,
+        "beginning": {
+            "line": strands.beginning.line,
+            "last": strands.beginning.last,
+            "turn": strands.beginning.turn,
+            "where": [_where_json(where) for where in strands.beginning.where],
+        },
+        "columns": [
+            {
+                "line": column.line,
+                "last": column.last,
+                "turn": column.turn,
+                "edges": [
+                    {
+                        "from": _where_json(edge.source),
+                        "to": _where_json(edge.to),
+                        "paths": edge.paths,
+                        "can_succeed": edge.can_succeed,
+                        "can_fail": edge.can_fail,
+                    }
+                    for edge in column.edges
+                ],
+            }
+            for column in strands.columns
+        ],
     }

@@ -177,10 +177,13 @@ def _end_places(routine: Routine, budget: Budget) -> Landing | None:
 
 
 def _proved(routine: Routine, program: Program, found: Exploration, budget: Budget) -> Verdict:
+    in_cases = any(claim.in_case for claim in program.claims)
     said = " and ".join(dict.fromkeys(_said(claim.text) for claim in program.claims))
     return Verdict(
         PROVED,
-        f"Proved: {said}, {_whatever(program)}",
+        f"Proved: every case has its ending with {program.target}"
+        if in_cases
+        else f"Proved: {said}, {_whatever(program)}",
         landing=_end_places(routine, budget),
         claims=_claims(program, found),
     )

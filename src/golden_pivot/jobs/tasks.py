@@ -10,7 +10,8 @@ from ..core.faults import BadRoutine, OutOfBudget
 from ..core.language.parser import read_routine
 from ..core.ledger import ledger_of
 from ..core.replay import play, play_path
-from ..core.report import fault_json, ledger_json, play_json, verdict_json
+from ..core.report import fault_json, ledger_json, play_json, strands_json, verdict_json
+from ..core.strands import strands_of
 from ..core.verdicts import UNSETTLED, longest_path, prove
 
 Task = Callable[[dict[str, Any], Budget], dict[str, Any]]
@@ -66,4 +67,13 @@ def one_path(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
         return play_json(play(routine))
 
 
-TASKS: dict[str, Task] = {"prove": verdict_and_ledger, "play": one_path}
+def all_strands(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
+    """{text} → {strands}; null for a text with faults, and where there are too many situations to draw."""
+    try:
+        found = strands_of(read_routine(request["text"]), budget)
+    except BadRoutine:
+        found = None
+    return {"strands": found and strands_json(found)}
+
+
+TASKS: dict[str, Task] = {"prove": verdict_and_ledger, "play": one_path, "strands": all_strands}

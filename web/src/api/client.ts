@@ -12,6 +12,9 @@ export type LedgerEntry = Schemas['LedgerEntry'];
 export type Play = Schemas['PlayOut'];
 export type Frame = Schemas['FrameOut'];
 export type Decision = Schemas['DecisionOut'];
+export type Strands = Schemas['Strands'];
+export type Version = Schemas['VersionOut'];
+export type Family = Schemas['FamilyOut'];
 export type StepKind = Schemas['StepKindOut'];
 export type Suggestion = Schemas['SuggestionOut'];
 
@@ -54,6 +57,9 @@ export const api = {
     value(client.POST('/api/routines/{routine_id}/bring-back', { params: { path: { routine_id: id } } })),
   keepVersion: (id: number, name: string) =>
     value(client.POST('/api/routines/{routine_id}/versions', { params: { path: { routine_id: id } }, body: { name } })),
+  importDocument: (document: Record<string, unknown>) => value(client.POST('/api/routines/import', { body: { document } })),
+  families: () => value(client.GET('/api/families')),
+  versions: (id: number) => value(client.GET('/api/routines/{routine_id}/versions', { params: { path: { routine_id: id } } })),
   language: () => value(client.GET('/api/language')),
   read: (text: string, signal?: AbortSignal) => value(client.POST('/api/read', { body: { text }, signal })),
   suggest: (text: string, line: number, column: number) =>
@@ -62,6 +68,7 @@ export const api = {
     value(client.POST('/api/prove', { body: { text, job, lane }, signal })),
   play: (asked: { text: string; choices: Record<string, number>; seed: number | null; worst: boolean }, signal?: AbortSignal) =>
     value(client.POST('/api/play', { body: { ...asked, job: newJob() }, signal })),
+  strands: (text: string, signal?: AbortSignal) => value(client.POST('/api/strands', { body: { text, job: newJob() }, signal })),
   progress: (name: string) => value(client.GET('/api/jobs/{name}', { params: { path: { name } } })),
   cancel: (name: string) => value(client.POST('/api/jobs/{name}/cancel', { params: { path: { name } } })),
 };

@@ -28,6 +28,18 @@ export const proveQuery = (text: string, lane: 'interactive' | 'long', job?: str
     ...FOR_EVER,
   });
 
+export const strandsQuery = (text: string) =>
+  queryOptions({
+    queryKey: ['strands', text],
+    queryFn: ({ signal }) => api.strands(text, signal),
+    placeholderData: keepPreviousData,
+    ...FOR_EVER,
+  });
+
+export const familiesQuery = () => queryOptions({ queryKey: ['families'], queryFn: api.families, ...FOR_EVER });
+
+export const versionsQuery = (id: number) => queryOptions({ queryKey: ['versions', id], queryFn: () => api.versions(id) });
+
 export interface Asked {
   choices: Record<string, number>;
   seed: number | null;

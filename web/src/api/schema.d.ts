@@ -59,6 +59,100 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/routines/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Import Routine
+         * @description Puts a routine given in the JSON form on the shelf. 422 where the document is not one.
+         */
+        post: operations["import_routine_api_routines_import_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/routines/{routine_id}/routine.pivot": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Export Text */
+        get: operations["export_text_api_routines__routine_id__routine_pivot_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/routines/{routine_id}/routine.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Export Json */
+        get: operations["export_json_api_routines__routine_id__routine_json_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/routine.schema.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Schema
+         * @description The JSON Schema of the JSON form.
+         */
+        get: operations["schema_api_routine_schema_json_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/families": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Families
+         * @description Kinds of routine to begin with, each with a short working one.
+         */
+        get: operations["list_families_api_families_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/routines/{routine_id}": {
         parameters: {
             query?: never;
@@ -231,6 +325,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/strands": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Strands
+         * @description All the ways the card travels, as edges between columns: a line each, or a time round of a repetition.
+         */
+        post: operations["strands_api_strands_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{name}": {
         parameters: {
             query?: never;
@@ -269,6 +383,20 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** BeginningOut */
+        BeginningOut: {
+            /**
+             * Line
+             * @description 0 for the set-up
+             */
+            line: number;
+            /** Last */
+            last: number;
+            /** Turn */
+            turn: number | null;
+            /** Where */
+            where: components["schemas"]["PositionOut"][];
+        };
         /** ClaimOut */
         ClaimOut: {
             /** Line */
@@ -279,6 +407,23 @@ export interface components {
             holds: boolean;
             /** Failing Paths */
             failing_paths: number;
+        };
+        /** ColumnOut */
+        ColumnOut: {
+            /** Line */
+            line: number;
+            /**
+             * Last
+             * @description last line of the block that `line` opens
+             */
+            last: number;
+            /**
+             * Turn
+             * @description which time round, for a repetition
+             */
+            turn: number | null;
+            /** Edges */
+            edges: components["schemas"]["EdgeOut"][];
         };
         /** CounterexampleOut */
         CounterexampleOut: {
@@ -307,6 +452,11 @@ export interface components {
             secret: boolean;
             /** Options */
             options: number[];
+            /**
+             * Words
+             * @description the options in words
+             */
+            words: string[];
             /** Value */
             value: number;
         };
@@ -314,6 +464,18 @@ export interface components {
         Done: {
             /** Done */
             done: boolean;
+        };
+        /** EdgeOut */
+        EdgeOut: {
+            from: components["schemas"]["PositionOut"];
+            /** @description null where these paths cannot go on */
+            to: components["schemas"]["PositionOut"] | null;
+            /** Paths */
+            paths: number;
+            /** Can Succeed */
+            can_succeed: boolean;
+            /** Can Fail */
+            can_fail: boolean;
         };
         /**
          * ErrorOut
@@ -328,6 +490,18 @@ export interface components {
             expected: string;
             /** Remedy */
             remedy: string;
+        };
+        /** FamilyOut */
+        FamilyOut: {
+            /** Name */
+            name: string;
+            /** About */
+            about: string;
+            /**
+             * Text
+             * @description a short working routine to begin with
+             */
+            text: string;
         };
         /** FaultOut */
         FaultOut: {
@@ -350,6 +524,15 @@ export interface components {
             line: number;
             /** Round */
             round: number[];
+            /**
+             * Names
+             * @description card number → what the card is called by now
+             */
+            names: {
+                [key: string]: string;
+            };
+            /** @description where the card is that the routine is about */
+            at: components["schemas"]["PositionOut"] | null;
             /** Places */
             places: components["schemas"]["PlaceOut"][];
             /** Numbers */
@@ -367,6 +550,16 @@ export interface components {
             status: "ok";
             /** Version */
             version: string;
+        };
+        /** ImportRoutine */
+        ImportRoutine: {
+            /**
+             * Document
+             * @description a routine in the JSON form; see /api/routine.schema.json
+             */
+            document: {
+                [key: string]: unknown;
+            };
         };
         /** JobOut */
         JobOut: {
@@ -423,6 +616,11 @@ export interface components {
             /** Name */
             name: string;
             /**
+             * Row
+             * @description cards lie side by side, leftmost first
+             */
+            row: boolean;
+            /**
              * Cards
              * @description top first; 128 is added to a card that lies face up
              */
@@ -448,12 +646,13 @@ export interface components {
         };
         /** PlayOut */
         PlayOut: {
-            /** Names */
-            names: {
-                [key: string]: string;
-            };
             /** Target */
-            target: number | null;
+            target: string | null;
+            /**
+             * Odd
+             * @description cards with another back
+             */
+            odd: number[];
             /** Frames */
             frames: components["schemas"]["FrameOut"][];
             /** Decisions */
@@ -464,6 +663,16 @@ export interface components {
             stuck_at: number | null;
             /** Faults */
             faults: components["schemas"]["FaultOut"][];
+        };
+        /** PositionOut */
+        PositionOut: {
+            /** Place */
+            place: string;
+            /**
+             * Position
+             * @description from the top or the left, from 1
+             */
+            position: number;
         };
         /** ProofOut */
         ProofOut: {
@@ -630,6 +839,25 @@ export interface components {
              * @description whether the spectator can be its subject as well
              */
             spectator: boolean;
+        };
+        /** Strands */
+        Strands: {
+            /** Card */
+            card: string;
+            beginning: components["schemas"]["BeginningOut"];
+            /** Columns */
+            columns: components["schemas"]["ColumnOut"][];
+        };
+        /** StrandsIn */
+        StrandsIn: {
+            /** Text */
+            text: string;
+            /** Job */
+            job: string;
+        };
+        /** StrandsOut */
+        StrandsOut: {
+            strands: components["schemas"]["Strands"] | null;
         };
         /** SuggestIn */
         SuggestIn: {
@@ -827,6 +1055,161 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RoutineOut"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    import_routine_api_routines_import_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ImportRoutine"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoutineOut"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    export_text_api_routines__routine_id__routine_pivot_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                routine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    export_json_api_routines__routine_id__routine_json_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                routine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    schema_api_routine_schema_json_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    list_families_api_families_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FamilyOut"][];
                 };
             };
             /** @description Client Error */
@@ -1251,6 +1634,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlayOut"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    strands_api_strands_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrandsIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StrandsOut"];
                 };
             };
             /** @description Client Error */

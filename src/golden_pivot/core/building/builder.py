@@ -24,6 +24,7 @@ from ..program import (
     NO_ENDING,
     Act,
     Branch,
+    Cell,
     Cells,
     Check,
     ClaimLine,
@@ -181,11 +182,11 @@ class Builder(Spots):
             )
 
     def _target(self) -> str | None:
-        """The first card claimed, else their card, else the first one that got a name."""
+        """The first card claimed, one of the set-up if it can be; else their card, else the first that got a name."""
         placed = [card.name for card in self.pack if card.name]
         named = [*placed, *self.card_cells]
         if self.claimed_cards:
-            return self.claimed_cards[0]
+            return next((name for name in self.claimed_cards[:2] if name in placed), self.claimed_cards[0])
         return THEIR_CARD if THEIR_CARD in named else min(named, key=self.where_named.__getitem__, default=None)
 
     def _lay_out(self) -> None:
@@ -216,13 +217,7 @@ class Builder(Spots):
         if not claims:
             end |= {i for i, cell in enumerate(self.cells) if cell.is_place or i in self.ever_told}
             end |= {self.card_cells[target]} if target in self.card_cells else set()
-        may_die = frozenset(
-            i
-            for i, cell in enumerate(self.cells)
-            if i > JUMP
-            and (self.purpose.forget_places if cell.is_place else self.purpose.forget_numbers)
-            and not (cell.is_card and not self.purpose.forget_places)
-        )
+        may_die = frozenset(i for i, cell in enumerate(self.cells) if i > JUMP and self._may_be_forgotten(cell))
         kills, kills_at = dead_after(instructions, frozenset(end), may_die)
         return Program(
             tuple(replace(cell, told=i in self.ever_told) for i, cell in enumerate(self.cells)),
@@ -240,6 +235,11 @@ class Builder(Spots):
             covers_every_order=True,
             odd_backs=frozenset(self._odd_backs()) if self.purpose.every_card else frozenset(),
         )
+
+    def _may_be_forgotten(self, cell: Cell) -> bool:
+        if cell.is_place or cell.is_card:
+            return self.purpose.forget_places
+        return self.purpose.forget_numbers or (self.purpose.forget_unnamed and cell.symbol is None)
 
     # Blocks
 
@@ -365,7 +365,7 @@ class Builder(Spots):
         )
 
     def _claim(self) -> int:
-        self.claims.append(ClaimLine(self.line.number, self.line.text.strip()))
+        self.claims.append(ClaimLine(self.line.number, self.line.text.strip(), self._cases > 0))
         return len(self.claims) - 1
 
     # What must not be seen

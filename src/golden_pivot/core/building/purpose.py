@@ -13,13 +13,15 @@ class Purpose:
     """places that no later line reads are emptied"""
     forget_numbers: bool = True
     """numbers that no later line reads are dropped (told ones only when there is a claim)"""
+    forget_unnamed: bool = True
+    """so are numbers that no formula could speak of, such as the order in which piles were gathered"""
 
 
 PROOF = Purpose()
 LEDGER = Purpose(forget_places=False)
-REGION = Purpose(forget_numbers=False)
+REGION = Purpose(forget_numbers=False, forget_unnamed=False)
 TABLE = Purpose(forget_places=False, forget_numbers=False)
-REPLAY = Purpose(every_card=True, forget_places=False, forget_numbers=False)
+REPLAY = Purpose(every_card=True, forget_places=False, forget_numbers=False, forget_unnamed=False)
 
 
 @dataclass(frozen=True)

@@ -68,35 +68,49 @@ def _slots_json(kind: StepKind, values: Mapping[str, Any]) -> dict[str, Any]:
     return found
 
 
+class NotARoutine(ValueError):
+    """The JSON is not the form of a routine; the message says where."""
+
+
 def text_from_json(data: Mapping[str, Any]) -> str:
-    """The text of a routine given as JSON. Raises ValueError naming the line that is not one of ours."""
+    """The text of a routine given as JSON. Raises NotARoutine naming the line that is not one of ours."""
     if data.get("format") != FORMAT:
-        raise ValueError(f"this is not a routine: its format is {data.get('format')!r}, expected {FORMAT!r}")
-    return "".join(f"{row}\n" for row in _rows_from_json(data.get("lines", []), 0))
+        raise NotARoutine(f"this is not a routine: its format is {data.get('format')!r}, expected {FORMAT!r}")
+    lines = data.get("lines")
+    if not isinstance(lines, list):
+        raise NotARoutine("this is not a routine: it has no list of lines")
+    return "".join(f"{row}\n" for row in _rows_from_json(lines, 0, ""))
 
 
 def routine_from_json(data: Mapping[str, Any]) -> Routine:
     return read_routine(text_from_json(data))
 
 
-def _rows_from_json(lines: Sequence[Mapping[str, Any]], level: int) -> Iterator[str]:
+def _rows_from_json(lines: Sequence[Any], level: int, where: str) -> Iterator[str]:
     margin = INDENT * level
     for number, line in enumerate(lines, start=1):
+        at = f"{where}{number}"
         try:
             if "step" in line:
                 yield margin + _sentence_from_json(line)
-                yield from _rows_from_json(line.get("body", []), level + 1)
+                yield from _rows_from_json(line.get("body", []), level + 1, f"{at}.")
             elif "patter" in line:
-                yield f"{margin}{INDENT}“{line['patter']}”"
+                yield f"{margin}{INDENT}“{_one_row(line['patter'])}”"
             elif "remark" in line:
-                yield f"{margin}# {line['remark']}".rstrip()
+                yield f"{margin}# {_one_row(line['remark'])}".rstrip()
             elif "unread" in line:
-                yield margin + str(line["unread"])
+                yield margin + _one_row(line["unread"])
             else:
                 line["empty"]
                 yield ""
-        except (KeyError, TypeError, AttributeError) as error:
-            raise ValueError(f"line {number} of the JSON form is not a line of a routine: {error}") from error
+        except NotARoutine:
+            raise
+        except (KeyError, TypeError, AttributeError, ValueError, RecursionError) as error:
+            raise NotARoutine(f"line {at} of the JSON form is not a line of a routine: {error}") from error
+
+
+def _one_row(text: Any) -> str:
+    return " ".join(str(text).splitlines())
 
 
 def _sentence_from_json(line: Mapping[str, Any]) -> str:
@@ -112,4 +126,4 @@ def _sentence_from_json(line: Mapping[str, Any]) -> str:
                 values[name] = bool(line.get(name))
             case Phrases(_, str(name)):
                 values[name] = line.get(name)
-    return sentence_of(kind.elements, values)
+    return _one_row(sentence_of(kind.elements, values))

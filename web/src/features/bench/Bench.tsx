@@ -1,15 +1,18 @@
-import { Alert, Button, Group } from '@mantine/core';
+import { Alert, Button, Group, Menu } from '@mantine/core';
 import { useDebouncedValue, useHotkeys } from '@mantine/hooks';
 import { IconPlayerPlay, IconPlayerTrackNext, IconPlayerTrackPrev } from '@tabler/icons-react';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { ApiError, api, type Routine } from '../../api/client';
-import { languageQuery, playQuery, proveQuery, readQuery, routinesQuery, type Asked } from '../../api/queries';
+import { languageQuery, playQuery, proveQuery, readQuery, routinesQuery, strandsQuery, type Asked } from '../../api/queries';
 import { useCommands, type Command } from '../palette/commands';
 import { Hand } from './Hand';
 import { Sheet, type SheetHandle } from './Sheet';
+import { StepsDrawer } from './StepsDrawer';
+import { StrandsView } from './StrandsView';
 import { TableView } from './TableView';
 import { VerdictBar } from './VerdictBar';
+import { Versions } from './Versions';
 import { readDraft, useAutosave, type SaveState } from './useAutosave';
 import { usePlayback } from './usePlayback';
 import { useProgress } from './useProgress';
@@ -40,7 +43,11 @@ export function Bench({ routine }: { routine: Routine }) {
   const read = useQuery(readQuery(settled));
   const proof = useQuery(proveQuery(settled, lane, job));
   const play = useQuery(playQuery(settled, asked));
+  const strands = useQuery(strandsQuery(settled));
   const language = useQuery(languageQuery());
+  const [open, setOpen] = useState<'steps' | 'versions' | null>(null);
+  const [hovered, setHovered] = useState(0);
+  const shut = () => setOpen(null);
   const verdict = proof.data?.verdict ?? null;
   const proving = proof.isPlaceholderData || proof.isFetching || text !== settled;
   const progress = useProgress(proof.isFetching ? job : null);
@@ -90,6 +97,8 @@ export function Bench({ routine }: { routine: Routine }) {
       ['alt+ArrowLeft', () => step(-1)],
       ['alt+A', another],
       ['alt+W', worst],
+      ['alt+S', () => setOpen('steps')],
+      ['alt+V', () => setOpen('versions')],
     ],
     [],
     true,
@@ -102,6 +111,8 @@ export function Bench({ routine }: { routine: Routine }) {
       { id: 'worst', group: 'At the table', label: 'Worst case', keys: 'Alt W', run: worst },
       { id: 'forward', group: 'At the table', label: 'One step on', keys: 'Alt →', run: () => step(1) },
       { id: 'back', group: 'At the table', label: 'One step back', keys: 'Alt ←', run: () => step(-1) },
+      { id: 'steps', group: 'On the sheet', label: 'All steps by family', keys: 'Alt S', run: () => setOpen('steps') },
+      { id: 'versions', group: 'On the sheet', label: 'Versions', keys: 'Alt V', run: () => setOpen('versions') },
       ...(kinds ?? []).map((kind) => ({
         id: `step ${kind.name}`,
         group: `Write: ${kind.family}`,
@@ -123,13 +134,14 @@ export function Bench({ routine }: { routine: Routine }) {
       lines: read.isPlaceholderData ? [] : (read.data?.lines ?? []),
       ledger: proof.isPlaceholderData ? [] : (proof.data?.ledger ?? []),
       faults: proof.isPlaceholderData ? (read.data?.faults ?? []) : (proof.data?.faults ?? []),
-      current: shownLine,
+      current: hovered || shownLine,
       failing,
     }),
-    [settled, read.isPlaceholderData, read.data, proof.isPlaceholderData, proof.data, shownLine, failing],
+    [settled, read.isPlaceholderData, read.data, proof.isPlaceholderData, proof.data, shownLine, hovered, failing],
   );
 
-  const followed = verdict?.landing?.card ?? (play.data?.target ? play.data.names[String(play.data.target)] : undefined);
+  const followed = verdict?.landing?.card ?? play.data?.target ?? undefined;
+  const drawn = strands.data?.strands;
   const silent = proof.error instanceof ApiError && proof.error.status === 0;
 
   return (
@@ -188,7 +200,30 @@ export function Bench({ routine }: { routine: Routine }) {
             </aside>
           )}
           <footer className={`foot ${save.state}`} role="status" data-save={save.state}>
-            {SAVE_WORDS[save.state]}
+            <span>{SAVE_WORDS[save.state]}</span>
+            <span className="foot-tools">
+              <Button size="compact-sm" variant="subtle" color="gray" onClick={() => setOpen('steps')}>
+                Steps
+              </Button>
+              <Button size="compact-sm" variant="subtle" color="gray" onClick={() => setOpen('versions')}>
+                Versions
+              </Button>
+              <Menu position="top-end">
+                <Menu.Target>
+                  <Button size="compact-sm" variant="subtle" color="gray">
+                    Export
+                  </Button>
+                </Menu.Target>
+                <Menu.Dropdown>
+                  <Menu.Item component="a" href={`/api/routines/${routine.id}/routine.pivot`} download>
+                    Text (.pivot)
+                  </Menu.Item>
+                  <Menu.Item component="a" href={`/api/routines/${routine.id}/routine.json`} download>
+                    JSON
+                  </Menu.Item>
+                </Menu.Dropdown>
+              </Menu>
+            </span>
           </footer>
         </section>
         <div className="right">
@@ -222,6 +257,12 @@ export function Bench({ routine }: { routine: Routine }) {
               <p className="bare-table">The table is bare. Write the pack first: “Pack: 52 cards, any order”.</p>
             )}
           </section>
+          {drawn && play.data && drawn.columns.length > 0 && (
+            <StrandsView strands={drawn} frames={play.data.frames} index={index} onMoment={goTo} onHover={setHovered} />
+          )}
+          {strands.data && !drawn && verdict && verdict.verdict !== 'unsettled' && (
+            <p className="no-strands">There are too many situations here to draw where the card can go.</p>
+          )}
           <Hand
             decisions={decisions ?? []}
             onChoose={choose}
@@ -231,6 +272,15 @@ export function Bench({ routine }: { routine: Routine }) {
           />
         </div>
       </div>
+      <StepsDrawer kinds={kinds ?? []} opened={open === 'steps'} close={shut} onInsert={(sentence) => sheet.current?.insertStep(sentence)} />
+      <Versions
+        id={routine.id}
+        text={text}
+        opened={open === 'versions'}
+        close={shut}
+        saved={save.saved}
+        replace={(other) => sheet.current?.replace(other)}
+      />
     </div>
   );
 }

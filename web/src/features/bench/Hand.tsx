@@ -1,4 +1,4 @@
-import { Button, Slider, Tooltip } from '@mantine/core';
+import { Button, SegmentedControl, Select, Slider, Tooltip } from '@mantine/core';
 import { useId } from 'react';
 import type { Decision } from '../../api/client';
 
@@ -37,32 +37,61 @@ export function Hand({ decisions, onChoose, onAnother, onWorst, worst }: HandPro
   );
 }
 
+const FEW = 3;
+const LONG_WORDS = 12;
+
+/** A slider for numbers and positions, buttons for a few short options, a list for the rest. */
 function Choice({ decision, onChoose }: { decision: Decision; onChoose: HandProps['onChoose'] }) {
   const label = useId();
-  const { options, value, key } = decision;
-  const first = options[0] ?? 0;
-  const last = options[options.length - 1] ?? 0;
+  const { options, words, value, key } = decision;
+  const index = options.indexOf(value);
+  const run = options.every((option, i) => option === (options[0] ?? 0) + i);
+  const data = options.map((option, i) => ({ value: String(option), label: words[i] ?? String(option) }));
+  const longest = Math.max(...words.map((word) => word.length));
+  const spoken = words[index] ?? String(value);
   return (
     <div className="choice">
       <span id={label}>
         line {decision.line}: {decision.label}
         {decision.secret ? ', secret' : ''}
       </span>
-      <Slider
-        aria-labelledby={label}
-        thumbProps={{ 'aria-labelledby': label }}
-        min={first}
-        max={last}
-        value={value}
-        onChange={(to) => onChoose(key, to)}
-        label={null}
-        size="sm"
-        w={150}
-        disabled={options.length < 2}
-      />
-      <b className="figures">
-        {value} <small>of {options.length === 1 ? 'one' : `${first} to ${last}`}</small>
-      </b>
+      {options.length <= FEW && longest <= LONG_WORDS ? (
+        <SegmentedControl
+          aria-labelledby={label}
+          size="xs"
+          data={data}
+          value={String(value)}
+          onChange={(to) => onChoose(key, Number(to))}
+        />
+      ) : longest > LONG_WORDS || !run ? (
+        <Select
+          aria-labelledby={label}
+          size="xs"
+          w={190}
+          data={data}
+          value={String(value)}
+          allowDeselect={false}
+          searchable
+          onChange={(to) => to !== null && onChoose(key, Number(to))}
+        />
+      ) : (
+        <span className="sliding">
+          <Slider
+            aria-labelledby={label}
+            thumbProps={{ 'aria-labelledby': label, 'aria-valuetext': spoken }}
+            min={options[0] ?? 0}
+            max={options[options.length - 1] ?? 0}
+            value={value}
+            onChange={(to) => onChoose(key, to)}
+            label={null}
+            size="sm"
+            w={120}
+          />
+          <b className="figures">
+            {spoken} <small>{spoken === String(value) ? `of ${options[0]} to ${options[options.length - 1]}` : `of ${options.length}`}</small>
+          </b>
+        </span>
+      )}
     </div>
   );
 }

@@ -1,75 +1,129 @@
 import { useElementSize } from '@mantine/hooks';
 import type { Frame, Play } from '../../api/client';
-import { FACE_UP, cardId, layOut, ordinal, tableInWords, type Heap, type Layout } from './layout';
+import { CARD_HEIGHT, FACE_UP, ROW_LEFT, cardId, layOut, namedIn, ordinal, tableInWords, type Heap, type Layout, type Row } from './layout';
 import './table.css';
 
-/** Every heap edge on, so that its cards can be counted; the cards with a name in gold. */
+/** Every heap edge on, so that its cards can be counted; rows side by side; the cards with a name in gold. */
 export function TableView({ play, frame }: { play: Play; frame: Frame }) {
   const { ref, width, height } = useElementSize();
   const layout = layOut(play.frames, frame, width || 640, height || 240);
   return (
     <div ref={ref} className="table-view">
-      <svg width={layout.width} height={layout.height} role="img" aria-label={`On the table: ${tableInWords(frame, play.names)}`}>
+      <svg width={layout.width} height={layout.height} role="img" aria-label={`On the table: ${tableInWords(frame)}`}>
         {layout.heaps.map((heap) => (
-          <Ground key={heap.name} heap={heap} layout={layout} />
+          <Ground key={heap.name} heap={heap} layout={layout} names={frame.names} />
         ))}
-        <Cards layout={layout} names={play.names} />
+        {layout.rows.map((row) => (
+          <RowGround key={row.name} row={row} />
+        ))}
+        <Cards layout={layout} names={frame.names} odd={new Set(play.odd)} />
       </svg>
     </div>
   );
 }
 
 /** Name, size and ticks of a heap. */
-function Ground({ heap, layout }: { heap: Heap; layout: Layout }) {
+function Ground({ heap, layout, names }: { heap: Heap; layout: Layout; names: Record<string, string> }) {
   const size = heap.cards.length;
   const every = layout.pitch * 5 < 13 ? 10 : 5;
-  const ticks = Array.from({ length: size }, (_, i) => i + 1).filter((n) => n === 1 || n % 5 === 0);
+  const ticks = Array.from({ length: size }, (_, i) => i + 1).filter((n) => n === 1 || n % every === 0);
   const foot = layout.y(Math.max(size, 1)) + 14;
   const up = heap.cards.filter((card) => card >= FACE_UP).length;
+  const counted = size === 0 ? 'empty' : layout.roomy ? `${size} ${size === 1 ? 'card' : 'cards'}${up ? `, ${up} face up` : ''}` : String(size);
+  const middle = heap.x + layout.edge / 2;
   return (
     <g className="ground">
       {ticks.map((n) => (
         <g key={n} transform={`translate(${heap.x - 6} ${layout.y(n - 1) + layout.pitch / 2})`}>
           <line x2="-4" />
-          {(n === 1 || n % every === 0) && (
-            <text x="-8" dy="0.35em" textAnchor="end">
-              {n}
-            </text>
-          )}
+          <text x="-8" dy="0.35em" textAnchor="end">
+            {n}
+          </text>
         </g>
       ))}
       {size === 0 && <rect className="bare" x={heap.x} y={layout.top} width={layout.edge} height={6} rx="2" />}
-      <text className="name" x={heap.x + layout.edge / 2} y={foot} textAnchor="middle">
+      <text className="name" x={middle} y={foot} textAnchor="middle">
         {heap.name}
       </text>
-      <text x={heap.x + layout.edge / 2} y={foot + 16} textAnchor="middle">
-        {size === 0 ? 'empty' : `${size} ${size === 1 ? 'card' : 'cards'}${up ? `, ${up} face up` : ''}`}
+      <text x={middle} y={foot + 15} textAnchor="middle">
+        {counted}
       </text>
+      {!layout.roomy && (
+        <text className="known-here" x={middle} y={foot + 29} textAnchor="middle">
+          {namedIn(heap.cards, names).join(' ')}
+        </text>
+      )}
     </g>
   );
 }
 
-/** Every card is one element for the whole play, so that a move of it is a movement. */
-function Cards({ layout, names }: { layout: Layout; names: Record<string, string> }) {
-  const cards = layout.heaps.flatMap((heap) => heap.cards.map((card, index) => ({ card, index, heap })));
-  cards.sort((one, other) => cardId(one.card) - cardId(other.card));
+function RowGround({ row }: { row: Row }) {
+  return (
+    <g className="ground">
+      <text className="name" x="0" y={row.y + CARD_HEIGHT / 2} dy="0.35em">
+        {row.name}
+      </text>
+      {row.cards.map((card, i) =>
+        i === 0 || (i + 1) % 5 === 0 ? (
+          <text key={card} x={ROW_LEFT + i * row.pitch + row.pitch / 2 - 2} y={row.y + CARD_HEIGHT + 15} textAnchor="middle">
+            {i + 1}
+          </text>
+        ) : null,
+      )}
+    </g>
+  );
+}
+
+interface Placed {
+  card: number;
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+  /** where it lies, as said beside its name */
+  at: string;
+  inRow: boolean;
+}
+
+function placed(layout: Layout, names: Record<string, string>): Placed[] {
   const thick = Math.max(1.2, layout.pitch - Math.min(2, layout.pitch * 0.22));
+  const inHeaps = layout.heaps.flatMap((heap) =>
+    heap.cards.map((card, i) => ({
+      card, at: ordinal(i + 1), inRow: false, width: layout.edge, height: thick, y: layout.y(i),
+      x: heap.x + (names[String(cardId(card))] ? 12 : 0),
+    })),
+  );
+  const inRows = layout.rows.flatMap((row) =>
+    row.cards.map((card, i) => ({
+      card, at: ordinal(i + 1), inRow: true, width: Math.max(4, row.pitch - 4), height: CARD_HEIGHT,
+      x: ROW_LEFT + i * row.pitch, y: row.y - (names[String(cardId(card))] ? 4 : 0),
+    })),
+  );
+  return [...inHeaps, ...inRows].sort((one, other) => cardId(one.card) - cardId(other.card));
+}
+
+/** Every card is one element for the whole play, so that a move of it is a movement. */
+function Cards({ layout, names, odd }: { layout: Layout; names: Record<string, string>; odd: Set<number> }) {
   return (
     <g>
-      {cards.map(({ card, index, heap }) => {
-        const name = names[String(cardId(card))];
+      {placed(layout, names).map(({ card, x, y, width, height, at, inRow }) => {
+        const id = cardId(card);
+        const name = names[String(id)];
         const up = card >= FACE_UP;
         return (
-          <g
-            key={cardId(card)}
-            className={`card ${name ? 'known' : ''} ${up ? 'up' : ''}`}
-            style={{ transform: `translate(${heap.x + (name ? 12 : 0)}px, ${layout.y(index)}px)` }}
-          >
-            <rect width={layout.edge} height={thick} rx={Math.min(2, thick / 2)} />
-            {up && <rect className="face" x={4} y={thick * 0.3} width={layout.edge - 8} height={thick * 0.4} />}
-            {name && (
-              <text x={layout.edge + 6} y={thick / 2} dy="0.35em">
-                {name} <tspan className="at">{ordinal(index + 1)}</tspan>
+          <g key={id} className={`card ${name ? 'known' : ''} ${up ? 'up' : ''}`} style={{ transform: `translate(${x}px, ${y}px)` }}>
+            <rect width={width} height={height} rx={Math.min(3, height / 2)} />
+            {up && !inRow && <rect className="face" x={4} y={height * 0.3} width={width - 8} height={height * 0.4} />}
+            {up && inRow && <path className="pip" d={`M${width / 2} ${height / 2 - 5}l4 5-4 5-4-5z`} />}
+            {odd.has(id) && !up && <path className="odd" d={inRow ? `M3 3l${width - 6} ${height - 6}` : `M-7 ${height / 2 - 3}l5 3-5 3z`} />}
+            {name && inRow && (
+              <text x={width / 2} y={-5} textAnchor="middle">
+                {name}
+              </text>
+            )}
+            {name && !inRow && layout.roomy && (
+              <text x={width + 6} y={height / 2} dy="0.35em">
+                {name} <tspan className="at">{at}</tspan>
               </text>
             )}
           </g>

@@ -1,21 +1,33 @@
 import type { Frame } from '../../api/client';
 
-/** Where every heap and card edge is drawn; one unit is a pixel of the picture's own size. */
+/** Where every place and card edge is drawn; one unit is a pixel of the picture's own size. */
 export interface Heap {
   name: string;
   x: number;
   cards: number[];
 }
 
+export interface Row {
+  name: string;
+  /** top of the cards */
+  y: number;
+  cards: number[];
+  /** distance from one card to the next */
+  pitch: number;
+}
+
 export interface Layout {
   heaps: Heap[];
+  rows: Row[];
   width: number;
   height: number;
   top: number;
   /** distance from one card edge to the next */
   pitch: number;
   edge: number;
-  /** centre of the y of the card at an index from 0 */
+  /** whether names find room beside a heap; else they stand under it */
+  roomy: boolean;
+  /** y of the card edge at an index from 0 */
   y: (index: number) => number;
 }
 
@@ -23,25 +35,45 @@ export const FACE_UP = 128;
 export const cardId = (card: number) => card % FACE_UP;
 
 const TOP = 14;
-const FOOT = 44;
+const FOOT = 46;
+const ROW = 70;
+export const ROW_LEFT = 70;
+export const CARD_HEIGHT = 34;
 
 /**
- * Lay the heaps of a frame side by side. Columns are those of the whole play, so that nothing jumps while
- * stepping, and so is the pitch: the deepest heap of all frames fits.
+ * Lay the places of a frame out: heaps side by side, rows below them. Columns are those of the whole play, so
+ * that nothing jumps while stepping, and so is the pitch: the deepest heap of all frames fits.
  */
 export function layOut(frames: Frame[], frame: Frame, width: number, height: number): Layout {
   const used = frame.places.filter((_, i) => frames.some((other) => (other.places[i]?.cards.length ?? 0) > 0));
-  const deepest = Math.max(1, ...frames.flatMap((other) => other.places.map((place) => place.cards.length)));
-  const column = width / Math.max(1, used.length);
-  const pitch = Math.min(12, (height - TOP - FOOT) / deepest);
-  const edge = Math.min(118, column * 0.42);
+  const sizes = (row: boolean) =>
+    frames.flatMap((other) => other.places.filter((place) => place.row === row).map((place) => place.cards.length));
+  const heaps = used.filter((place) => !place.row);
+  const rows = used.filter((place) => place.row);
+  const column = width / Math.max(1, heaps.length);
+  const forHeaps = height - rows.length * ROW;
+  const pitch = Math.min(12, (forHeaps - TOP - FOOT) / Math.max(1, ...sizes(false)));
+  const roomy = column >= 150;
+  const edge = Math.min(118, roomy ? column * 0.4 : column * 0.62);
+  const longest = Math.max(1, ...sizes(true));
   return {
-    heaps: used.map((place, i) => ({ name: place.name, cards: place.cards, x: column * i + column * 0.44 - edge / 2 })),
+    heaps: heaps.map((place, i) => ({
+      name: place.name,
+      cards: place.cards,
+      x: column * i + (roomy ? column * 0.38 - edge / 2 : (column - edge) / 2 + 8),
+    })),
+    rows: rows.map((place, i) => ({
+      name: place.name,
+      cards: place.cards,
+      y: forHeaps + i * ROW + 16,
+      pitch: Math.min(32, (width - ROW_LEFT - 30) / longest),
+    })),
     width,
     height,
     top: TOP,
     pitch,
     edge,
+    roomy,
     y: (index) => TOP + index * pitch,
   };
 }
@@ -51,17 +83,24 @@ export function ordinal(n: number): string {
   return `${n}${tail}`;
 }
 
+/** The cards of a place that have a name, as `FORCE 3rd`. */
+export function namedIn(cards: number[], names: Record<string, string>): string[] {
+  return cards.flatMap((card, i) => {
+    const name = names[String(cardId(card))];
+    return name ? [`${name} ${ordinal(i + 1)}${card >= FACE_UP ? ', face up' : ''}`] : [];
+  });
+}
+
 /** The table in words, for those who do not see it. */
-export function tableInWords(frame: Frame, names: Record<string, string>): string {
+export function tableInWords(frame: Frame): string {
   return frame.places
     .filter((place) => place.cards.length > 0)
     .map((place) => {
-      const known = place.cards.flatMap((card, i) => {
-        const name = names[String(cardId(card))];
-        return name ? [`${name} ${ordinal(i + 1)}${card >= FACE_UP ? ', face up' : ''}`] : [];
-      });
       const up = place.cards.filter((card) => card >= FACE_UP).length;
-      return [`${place.name}: ${place.cards.length} cards`, up ? `${up} face up` : '', ...known].filter(Boolean).join(', ');
+      const known = namedIn(place.cards, frame.names);
+      return [`${place.name}: ${place.cards.length} cards${place.row ? ' in a row' : ''}`, up ? `${up} face up` : '', ...known]
+        .filter(Boolean)
+        .join(', ');
     })
     .join('; ');
 }

@@ -31,7 +31,7 @@ export function useAutosave(opened: Routine) {
   const [state, setState] = useState<SaveState>('saved');
   const [other, setOther] = useState<Routine | null>(null);
   const revision = useRef(opened.revision);
-  const saved = useRef(opened.text);
+  const savedText = useRef(opened.text);
   const wanted = useRef(opened.text);
   const timer = useRef<number>(undefined);
   const busy = useRef(false);
@@ -45,7 +45,7 @@ export function useAutosave(opened: Routine) {
   useEffect(() => {
     flush.current = async () => {
       if (busy.current) return;
-      if (wanted.current === saved.current) {
+      if (wanted.current === savedText.current) {
         // Typed, and undone again before it was saved.
         localStorage.removeItem(draftKey(opened.id));
         setState((now) => (now === 'conflict' ? now : 'saved'));
@@ -56,7 +56,7 @@ export function useAutosave(opened: Routine) {
       try {
         const kept = await api.save(opened.id, text, revision.current);
         revision.current = kept.revision;
-        saved.current = text;
+        savedText.current = text;
         later(0);
       } catch (error) {
         if (error instanceof ApiError && error.status === 409 && error.told.current) {
@@ -102,7 +102,7 @@ export function useAutosave(opened: Routine) {
   const takeOther = useCallback(() => {
     if (!other) return null;
     revision.current = other.revision;
-    saved.current = other.text;
+    savedText.current = other.text;
     wanted.current = other.text;
     localStorage.removeItem(draftKey(opened.id));
     setOther(null);
@@ -110,5 +110,14 @@ export function useAutosave(opened: Routine) {
     return other.text;
   }, [other, opened.id]);
 
-  return { state, other, change, keepMine, takeOther };
+  /** Resolves once the shelf has acknowledged what stands on the sheet; rejects while it does not answer. */
+  const saved = useCallback(async () => {
+    for (let tries = 0; tries < 20 && savedText.current !== wanted.current; tries++) {
+      await flush.current();
+      await new Promise((done) => setTimeout(done, 50));
+    }
+    if (savedText.current !== wanted.current) throw new Error('The shelf has not saved the text yet.');
+  }, []);
+
+  return { state, other, change, keepMine, takeOther, saved };
 }

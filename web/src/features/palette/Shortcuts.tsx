@@ -21,6 +21,8 @@ const KEYS: [string, [string, string][]][] = [
       ['Shift Ctrl K', 'delete the line'],
       ['F2', 'the next blank or number of the line'],
       ['Ctrl Z / Ctrl Y', 'undo, redo'],
+      ['Alt S', 'all steps by family'],
+      ['Alt V', 'versions'],
       ['Esc', 'leave the sheet'],
     ],
   ],
@@ -30,6 +32,7 @@ const KEYS: [string, [string, string][]][] = [
       ['Alt → / Alt ←', 'one step on, one step back'],
       ['Alt A', 'another spectator'],
       ['Alt W', 'the worst case'],
+      ['← →', 'in the strands: one column back, one on'],
     ],
   ],
 ];

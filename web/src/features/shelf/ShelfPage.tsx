@@ -8,9 +8,8 @@ import { api, type Proof, type Routine } from '../../api/client';
 import { proveQuery, routinesQuery } from '../../api/queries';
 import { VerdictMark, toneOf } from '../bench/VerdictBar';
 import { useCommands } from '../palette/commands';
+import { NewRoutine } from './NewRoutine';
 import './shelf.css';
-
-const NEW = 'Title: A new routine\nPack: 52 cards, any order\n';
 
 /** The shelf: every routine with its verdict. */
 export function ShelfPage() {
@@ -21,13 +20,12 @@ export function ShelfPage() {
   const proofs = useQueries({ queries: (routines ?? []).map((routine) => proveQuery(routine.text, 'long')) });
 
   const changed = () => client.invalidateQueries({ queryKey: routinesQuery().queryKey });
-  const add = useMutation({
-    mutationFn: api.add,
-    onSuccess: (routine) => {
-      void changed();
-      void go(`/bench/${routine.id}`);
-    },
-  });
+  const opened = (routine: Routine) => {
+    void changed();
+    void go(`/bench/${routine.id}`);
+  };
+  const add = useMutation({ mutationFn: api.add, onSuccess: opened });
+  const bringDocument = useMutation({ mutationFn: api.importDocument, onSuccess: opened });
   const bringBack = useMutation({ mutationFn: api.bringBack, onSuccess: changed });
   const remove = useMutation({
     mutationFn: (routine: Routine) => api.remove(routine.id),
@@ -53,18 +51,24 @@ export function ShelfPage() {
       });
     },
   });
-  const addNew = add.mutate;
+  const [beginning, setBeginning] = useState(false);
   const commands = useMemo(
-    () => [{ id: 'new', group: 'Shelf', label: 'New routine', run: () => addNew(NEW) }],
-    [addNew],
+    () => [{ id: 'new', group: 'Shelf', label: 'New routine', description: 'blank, or from a family', run: () => setBeginning(true) }],
+    [],
   );
   useCommands('shelf', commands);
 
   const bring = async (file: File | null) => {
     if (!file) return;
+    const refuse = (message: string) => notifications.show({ color: 'red', title: `${file.name} is not a routine`, message });
     const text = await file.text();
-    if (file.size > 400_000 || text.includes('\0')) {
-      notifications.show({ color: 'red', title: `${file.name} is not a routine`, message: 'Choose a .pivot file: plain text, one sentence a line.' });
+    if (file.size > 400_000 || text.includes('\0')) refuse('Choose a .pivot file, plain text with one sentence a line, or the JSON form.');
+    else if (/^\s*\{/.test(text)) {
+      try {
+        bringDocument.mutate(JSON.parse(text) as Record<string, unknown>, { onError: (error) => refuse(error.message) });
+      } catch (error) {
+        refuse(`It begins like JSON but cannot be read: ${error instanceof Error ? error.message : ''}`);
+      }
     } else add.mutate(text);
   };
 
@@ -84,14 +88,14 @@ export function ShelfPage() {
           onChange={(event) => setSought(event.currentTarget.value)}
           w={270}
         />
-        <FileButton accept=".pivot,text/plain" onChange={(file) => void bring(file)}>
+        <FileButton accept=".pivot,.json,text/plain,application/json" onChange={(file) => void bring(file)}>
           {(props) => (
             <Button {...props} variant="default" leftSection={<IconFileImport size={17} />}>
               Import
             </Button>
           )}
         </FileButton>
-        <Button leftSection={<IconPlus size={17} />} loading={add.isPending} onClick={() => add.mutate(NEW)}>
+        <Button leftSection={<IconPlus size={17} />} loading={add.isPending} onClick={() => setBeginning(true)}>
           New routine
         </Button>
       </Group>
@@ -107,10 +111,11 @@ export function ShelfPage() {
         <div className="empty">
           <h1>Nothing stands here yet</h1>
           <p>A routine is a page of plain sentences. Start one, or import a file.</p>
-          <Button onClick={() => add.mutate(NEW)}>Write the first one</Button>
+          <Button onClick={() => setBeginning(true)}>Write the first one</Button>
         </div>
       )}
       {routines && routines.length > 0 && shown.length === 0 && <p>No routine has “{sought}” in it.</p>}
+      <NewRoutine opened={beginning} close={() => setBeginning(false)} onNew={add.mutate} />
       <ul className="routines">
         {shown.map(({ routine, proof }) => (
           <li key={routine.id} className="panel">

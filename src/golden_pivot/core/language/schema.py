@@ -1,0 +1,98 @@
+"""The JSON Schema of a routine's JSON form, written from the declarations."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Any
+
+from ..steps import REGISTRY, StepKind
+from .phrases import ENDS
+from .printer import FORMAT
+from .templates import PERFORMER, SPECTATOR, Element, Flag, Optional, Phrases, Slot, Who
+
+_TEXT = {"type": "string"}
+_EXPRESSION = {"$ref": "#/$defs/expression"}
+
+
+def _object(properties: dict[str, Any], optional: Sequence[str] = ()) -> dict[str, Any]:
+    required = [name for name in properties if name not in optional]
+    return {"type": "object", "properties": properties, "required": required, "additionalProperties": False}
+
+
+def _op(op: str, /, **parts: Any) -> dict[str, Any]:
+    return _object({"op": {"const": op}, **parts})
+
+
+_DEFS: dict[str, Any] = {
+    "expression": {
+        "oneOf": [
+            _op("number", value={"type": "integer", "minimum": 0}),
+            _op("blank"),
+            _op("name", name=_TEXT),
+            _op("letters", word=_TEXT),
+            _op("size", place=_TEXT),
+            _op("value", card=_TEXT),
+            _op("half", of=_EXPRESSION, rounded={"enum": ["up", "down"]}),
+            _op("remainder", of=_EXPRESSION, by=_EXPRESSION),
+            _op("digit sum", of=_EXPRESSION),
+            *(_op(op, left=_EXPRESSION, right=_EXPRESSION) for op in ("+", "-", "*", "min", "max")),
+        ]
+    },
+    "place": {"oneOf": [_TEXT, _object({"base": _TEXT, "index": _EXPRESSION})]},
+    "position": _object({"at": _EXPRESSION, "end": {"enum": list(ENDS)}}),
+    "spot": _object(
+        {
+            "spot": {"enum": ["next", "last", "back", "face", "at"]},
+            "place": {"$ref": "#/$defs/place"},
+            "at": _EXPRESSION,
+            "end": {"enum": list(ENDS)},
+        },
+        optional=("place", "at", "end"),
+    ),
+    "range": _object({"name": _TEXT, "low": _EXPRESSION, "high": _EXPRESSION}),
+}
+
+_SLOTS: dict[str, Any] = {
+    "number": _EXPRESSION,
+    "places": {"type": "array", "items": {"$ref": "#/$defs/place"}, "minItems": 1},
+    "cards": {"type": "array", "items": _TEXT, "minItems": 1},
+    "names": {"type": "array", "items": _TEXT, "minItems": 1},
+} | {name: {"$ref": f"#/$defs/{name}"} for name in ("place", "position", "spot", "range")}
+
+
+def _values(elements: Sequence[Element], optional: bool = False) -> list[tuple[str, Any, bool]]:
+    """(name, schema, may be left out) of everything a sentence carries."""
+    found: list[tuple[str, Any, bool]] = []
+    for element in elements:
+        match element:
+            case Optional(inside):
+                found += _values(inside, optional=True)
+            case Who():
+                found.append(("who", {"enum": [PERFORMER, SPECTATOR]}, optional))
+            case Flag(name, _):
+                found.append((name, {"const": True}, True))
+            case Phrases(options, str(name)):
+                found.append((name, {"enum": [" ".join(option) for option in options]}, optional))
+            case Slot(name, type_name):
+                found.append((name, _SLOTS.get(type_name, _TEXT), optional))
+    return found
+
+
+def _line(kind: StepKind) -> dict[str, Any]:
+    values = _values(kind.elements)
+    properties = {"step": {"const": kind.name}} | {name: schema for name, schema, _ in values}
+    if kind.opens_block:
+        properties["body"] = {"type": "array", "items": {"$ref": "#/$defs/line"}}
+    return _object(properties, [name for name, _, optional in values if optional]) | {"description": kind.summary}
+
+
+def routine_schema() -> dict[str, Any]:
+    """JSON Schema (2020-12) of what `routine_json` writes and `text_from_json` reads."""
+    plain = [_object({name: _TEXT}) for name in ("patter", "remark", "unread")]
+    lines = [*map(_line, REGISTRY.values()), *plain, _object({"empty": {"const": True}})]
+    return {
+        "$schema": "https://json-schema.org/draft/2020-12/schema",
+        "title": "A routine of Golden Pivot",
+        **_object({"format": {"const": FORMAT}, "lines": {"type": "array", "items": {"$ref": "#/$defs/line"}}}),
+        "$defs": {**_DEFS, "line": {"oneOf": lines}},
+    }

@@ -1,0 +1,184 @@
+"""All the ways the followed card travels, as edges between columns; never as paths, of which there may be millions.
+
+A column is a line of the routine, or one time round of a repetition. An edge says how many paths lead from
+one position to another there, and whether some of them succeed and some fail in the end.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
+from itertools import groupby
+
+from .budget import Budget
+from .building import LEDGER, compile_routine
+from .explorer import Algebra, Exploration, Layer, one_pass, stages
+from .faults import OutOfBudget
+from .program import FAILED, Act, Program, State
+from .routine import Line, Routine
+
+MOST_STATES = 20_000
+
+Where = tuple[str, int]
+"""(place, position from 1)"""
+
+
+@dataclass(frozen=True)
+class Edge:
+    source: Where
+    to: Where | None
+    """None where these paths cannot go on"""
+    paths: int
+    can_succeed: bool
+    can_fail: bool
+
+
+@dataclass(frozen=True)
+class Column:
+    line: int
+    """the line, or the one that opens the repetition or the case"""
+    last: int
+    """the last line of the block it opens; the line itself where it opens none"""
+    turn: int | None
+    """which time round, for a repetition"""
+    edges: tuple[Edge, ...]
+    """from the column before to this one"""
+
+
+@dataclass(frozen=True)
+class Beginning:
+    """Where the card can be when it first has its name: in the set-up (line 0), or behind the line that names it."""
+
+    line: int
+    last: int
+    turn: int | None
+    where: tuple[Where, ...]
+
+
+@dataclass(frozen=True)
+class Strands:
+    card: str
+    beginning: Beginning
+    columns: tuple[Column, ...]
+
+
+def _merged(one: dict[int, int], other: dict[int, int]) -> dict[int, int]:
+    both = dict(one)
+    for origin, ways in other.items():
+        both[origin] = both.get(origin, 0) + ways
+    return both
+
+
+_BY_ORIGIN = Algebra({}, _merged)
+"""weights that say from which states of the column before, and in how many ways, a state is reached"""
+
+
+@dataclass(frozen=True)
+class _Step:
+    """What one column does: where each state behind it comes from."""
+
+    line: int
+    last: int
+    turn: int | None
+    moves: bool
+    """something is done, rather than only decided or claimed"""
+    before: tuple[State, ...]
+    after: Layer
+    stuck: frozenset[int]
+    """indices of states before that cannot go on in some way"""
+
+
+def strands_of(routine: Routine, budget: Budget) -> Strands | None:
+    """The strands of the card the routine is about; None when there are too many situations to draw them."""
+    program = compile_routine(routine, LEDGER)
+    assert program.target is not None
+    try:
+        steps = list(_steps(routine, program, budget.narrowed(MOST_STATES)))
+    except OutOfBudget:
+        return None
+    fates = _fates(steps)
+    paths = [1]
+    at_start = program.where_is(program.start, program.target)
+    beginning = Beginning(0, 0, None, (at_start,)) if at_start else None
+    columns: list[Column] = []
+    for step, fate in zip(steps, fates, strict=True):
+        edges, paths = _edges(program, step, fate, paths)
+        if beginning is None:
+            named = {where for state in step.after if (where := program.where_is(state, program.target))}
+            beginning = Beginning(step.line, step.last, step.turn, tuple(sorted(named))) if named else None
+        elif step.moves and any(edge.source != edge.to for edge in edges):
+            columns.append(Column(step.line, step.last, step.turn, edges))
+    return Strands(program.target, beginning, tuple(columns)) if beginning else None
+
+
+def _outermost(routine: Routine) -> Mapping[int, tuple[int, int]]:
+    """Line number → (first, last) line of the outermost block it belongs to."""
+    blocks = [(top.number, _last(top)) for top in routine.lines]
+    return {line: block for block in blocks for line in range(block[0], block[1] + 1)}
+
+
+def _last(line: Line) -> int:
+    return _last(line.body[-1]) if line.body else line.number
+
+
+def _steps(routine: Routine, program: Program, budget: Budget) -> Iterator[_Step]:
+    top_of = _outermost(routine)
+    layer: Layer = {program.start: {}}
+    for ((line, last), turn), group in groupby(
+        stages(program, fused=False),
+        key=lambda stage: (top_of[stage.first.line], stage.first.round[0] if stage.first.round else None),
+    ):
+        together = list(group)
+        before = tuple(layer)
+        layer = {state: {i: 1} for i, state in enumerate(before)}
+        found = Exploration()
+        for stage in together:
+            layer = one_pass(program, stage, layer, _BY_ORIGIN, budget, found)
+        stuck = frozenset(i for weight in found.stuck.values() for i in weight)
+        moves = any(isinstance(step, Act) for stage in together for step in stage.then)
+        yield _Step(line, last, turn, moves, before, layer, stuck)
+
+
+def _edges(
+    program: Program, step: _Step, fate: Sequence[tuple[bool, bool]], paths: Sequence[int]
+) -> tuple[tuple[Edge, ...], list[int]]:
+    """(the edges of a step, the number of paths to each state behind it)"""
+    found: dict[tuple[Where, Where | None], Edge] = {}
+    places = [program.where_is(state, program.target) for state in step.before]
+
+    def add(origin: int, to: Where | None, ways: int, good: bool, bad: bool) -> None:
+        source = places[origin]
+        if source is not None:
+            old = found.get((source, to), Edge(source, to, 0, False, False))
+            found[source, to] = Edge(source, to, old.paths + ways, old.can_succeed or good, old.can_fail or bad)
+
+    after = []
+    for (state, origins), (good, bad) in zip(step.after.items(), fate, strict=True):
+        to = program.where_is(state, program.target)
+        after.append(sum(paths[origin] * ways for origin, ways in origins.items()))
+        for origin, ways in origins.items():
+            if to is not None:
+                add(origin, to, paths[origin] * ways, good, bad)
+    for origin in step.stuck:
+        add(origin, None, paths[origin], False, True)
+    return tuple(found.values()), after
+
+
+def _fates(steps: Sequence[_Step]) -> list[list[tuple[bool, bool]]]:
+    """For each step (can succeed, can fail) of every state behind it, from the end backwards."""
+    found: list[list[tuple[bool, bool]]] = []
+    following: _Step | None = None
+    for step in reversed(steps):
+        if following is None:
+            fate = [(not state[FAILED], bool(state[FAILED])) for state in step.after]
+        else:
+            succeeds = [False] * len(following.before)
+            fails = [i in following.stuck for i in range(len(following.before))]
+            for origins, (good, bad) in zip(following.after.values(), found[-1], strict=True):
+                for origin in origins:
+                    succeeds[origin] |= good
+                    fails[origin] |= bad
+            fate = list(zip(succeeds, fails, strict=True))
+        found.append(fate)
+        following = step
+    return found[::-1]
