@@ -2,6 +2,10 @@
 
 from __future__ import annotations
 
+import json
+import re
+
+import jsonschema
 import pytest
 from hypothesis import given, settings
 
@@ -20,10 +24,13 @@ from golden_pivot.core.expressions import (
 )
 from golden_pivot.core.faults import BadRoutine, Fault
 from golden_pivot.core.language.parser import read_routine, readings_of
-from golden_pivot.core.language.printer import routine_json, routine_text, text_from_json
+from golden_pivot.core.language.printer import FORMAT, NotARoutine, routine_json, routine_text, text_from_json
+from golden_pivot.core.language.schema import routine_schema
 from golden_pivot.core.language.suggest import suggestions
 from golden_pivot.core.language.words import words_of
 from golden_pivot.core.steps import REGISTRY
+from golden_pivot.demo import demo_names, demo_text
+from golden_pivot.families import families
 from tests.strategies import routines
 
 PACK = "Pack: 52 cards, any order\nPlace FORCE 10th\n"
@@ -79,6 +86,50 @@ def test_text_json_text_is_exact_and_each_sentence_has_one_meaning(text: str) ->
         assert sum(match is not None for _, _, match in readings_of(line)) == 1, line
 
 
+@settings(max_examples=60, deadline=None)
+@given(routines())
+def test_the_json_form_keeps_its_published_schema(text: str) -> None:
+    """Checked with jsonschema (general-purpose reference library)."""
+    document = routine_json(read_routine(text + "# a remark\n\n  “patter”\nnot a sentence\n"))
+    jsonschema.validate(json.loads(json.dumps(document)), routine_schema())
+
+
+@pytest.mark.parametrize(
+    ("document", "words"),
+    [
+        ({"format": "other", "lines": []}, "its format is 'other'"),
+        ({"format": FORMAT}, "no list of lines"),
+        ({"format": FORMAT, "lines": [{"empty": True}, {"step": "dael"}]}, "line 2 of the JSON form"),
+        (
+            {"format": FORMAT, "lines": [{"step": "repeat", "times": {"op": "number", "value": 2}, "body": [7]}]},
+            "line 1.1",
+        ),
+        (
+            {
+                "format": FORMAT,
+                "lines": [{"step": "deal", "who": "performer", "count": {"op": "power"}, "from": "deck"}],
+            },
+            "line 1",
+        ),
+    ],
+)
+def test_json_that_is_no_routine_is_refused_with_its_line(document: dict[str, object], words: str) -> None:
+    with pytest.raises(NotARoutine, match=re.escape(words)):
+        text_from_json(document)
+    with pytest.raises(jsonschema.ValidationError):
+        jsonschema.validate(document, routine_schema())
+
+
+def test_every_family_and_demo_routine_is_proved_or_what_it_is_meant_to_be() -> None:
+    from golden_pivot.core.verdicts import prove
+
+    assert {prove(read_routine(family.text)).verdict for family in families()} == {"proved"}
+    told = {name: read_routine(demo_text(name)) for name in demo_names()}
+    found = {name: prove(routine).verdict for name, routine in told.items() if not routine.faults}
+    assert [name for name, verdict in found.items() if verdict != "proved"] == ["forty_minutes", "the_stowaway"]
+    assert set(told) - set(found) == {"last_orders"}
+
+
 @pytest.mark.parametrize("kind", REGISTRY.values(), ids=lambda kind: kind.name)
 def test_the_example_of_a_kind_is_read_as_that_kind_alone(kind) -> None:  # type: ignore[no-untyped-def]
     assert [found.name for found, _, match in readings_of(kind.example) if match] == [kind.name]
@@ -128,6 +179,29 @@ FAULTS = [
     (PACK + "Turn deck over\nPlace KEY 3rd", 4, 1, "already begun", "Move this line up"),
     ("Pack: 9 cards", 1, 1, "No card is followed", "Place a card"),
     ("", 1, 1, "no pack", "first line"),
+    (PACK + "If 3 is 3:\n  Spectator names a number n from 1 to 3\nSpectator deals n cards from deck", 5, 17,
+     "not settled on every path", "that case"),
+    (PACK + "Spectator secretly chooses a number n from 1 to 5\nIf n is odd:\n  Turn deck over", 4, 4, "do not know n",
+     "Spectator tells n"),
+    (PACK + "Otherwise:\n  Turn deck over", 3, 1, "no If directly above", "Move it"),
+    (PACK + "If 1 is 1:\n  Ends with: the top card of deck is FORCE\nOtherwise:\n  Ends with: the top card of deck is FORCE\nTurn deck over",
+     7, 1, "No path comes as far", "Move the line up"),
+    (PACK + "Gather the piles from left to right, each on the last", 3, 1, "no piles here", "Deal into piles first"),
+    (PACK + "Deal deck into 7 piles\nGather the piles in any order", 4, 1, "too many orders", "stated order"),
+    (PACK + "Deal deck into 0 piles", 3, 16, "cannot be 0 piles", "Change the number"),
+    (PACK + "Deal deck into 2 piles\nDeal pile 1 into 2 piles", 4, 6, "one of the piles", "elsewhere first"),
+    (PACK + "Deal deck into 2 piles\nGather the piles from left to right, each on the last\nTurn deck over\n"
+     "Spectator notes how many piles went under the one with FORCE: a", 6, 1, "No piles have just been gathered", "Move the line up"),
+    (PACK + "Deal 3 cards from deck to row, from left to right\nDeal 3 cards from deck to row", 4, 27, "side by side", "another place"),
+    (PACK + "Turn the 3rd card from the left of deck over", 3, 6, "no left and right", "Count from the top"),
+    (PACK + "Repeat 2 times:\n  Spectator thinks of a card in deck: their card", 4, 39, "another card is called their card", "before the repetition"),
+    (PACK + "Repeat 3 times:\n  Deal deck into 2 piles\n  Spectator tells which pile holds FORCE: a, b\n"
+     "  Gather the piles from left to right, each on the last", 5, 43, "2 names for 3 times", "as many names"),
+    (PACK + "Deal value of FORCE cards from deck", 3, 6, "Nobody can say what value FORCE has", "queen of hearts"),
+    (PACK + "Ends with: the top card of deck is the mate of FORCE", 3, 48, "No mate of FORCE", "Place its mate"),
+    (PACK + "Never shows: an odd back", 3, 1, "No card has an odd back", "Place one"),
+    (PACK + "Spectator chooses values a, b, each from 5 to 2, at most 4 alike", 3, 42, "No values are like that", "smaller number first"),
+    (PACK + "Spell “123” from deck", 3, 7, "“123”", "a word in quotation marks"),
     ("The quick brown fox", 1, 1, "No sentence begins with", "steps"),
 ]  # fmt: skip
 

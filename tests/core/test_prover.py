@@ -13,6 +13,7 @@ from golden_pivot.core.faults import Cancelled
 from golden_pivot.core.formulas import fit
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.ledger import ledger_of
+from golden_pivot.core.strands import strands_of
 from golden_pivot.core.verdicts import longest_path, prove
 
 EXPLODING = "Pack: 52 cards\nPlace A 9th\n" + "".join(
@@ -123,6 +124,73 @@ def test_the_ledger_gives_positions_and_formulas_line_by_line() -> None:
     assert [(entry.line, entry.text) for entry in entries] == [
         (2, "28"), (3, "28"), (4, "dealt n − 27"), (5, "n − 27"), (6, "dealt 1")
     ]  # fmt: skip
+
+
+def strand(routine: str, index: int) -> dict[tuple[int, int | None], tuple[int, bool, bool]]:
+    """(from, to) → (paths, can succeed, can fail) of a column, for routines whose card stays in one place a column."""
+    found = strands_of(read_routine(routine), Budget())
+    assert found
+    return {
+        (edge.source[1], edge.to and edge.to[1]): (edge.paths, edge.can_succeed, edge.can_fail)
+        for edge in found.columns[index].edges
+    }
+
+
+TOLD = """Pack: 9 cards
+Spectator thinks of a card in deck: their card
+Repeat 2 times:
+  Deal deck into 3 piles, face up
+  Spectator tells which pile holds their card: p
+  Gather the piles, pile p 2nd, the others in any order
+  Turn deck over
+"""
+
+
+def test_strands_carry_all_paths_and_close_at_the_pivot() -> None:
+    # p → 3 + ⌈p/3⌉ in each round, the other two piles in 2 orders.
+    assert strand(TOLD, 0) == {(p, 3 + -(-p // 3)): (2, True, False) for p in range(1, 10)}
+    assert strand(TOLD, 1) == {(q, 5): (3 * 2 * 2, True, False) for q in (4, 5, 6)}
+
+
+def test_strands_tell_which_ways_succeed_and_which_fail() -> None:
+    rows = "Pack: 9 cards\nPlace A 3rd\nSpectator names a number n from 1 to 4\nDeal n cards from deck\n"
+    # In deck it is 2nd and 1st after dealing 1 and 2; dealt it is 1st and 2nd after 3 and 4.
+    found = strands_of(read_routine(rows + "Ends with: the last card dealt is A\n"), Budget())
+    assert found and {(e.to, e.can_succeed, e.can_fail) for e in found.columns[0].edges} == {
+        (("deck", 2), False, True), (("deck", 1), False, True), (("dealt", 1), True, False), (("dealt", 2), False, True)
+    }  # fmt: skip
+
+
+def test_strands_end_where_paths_cannot_go_on() -> None:
+    rows = "Pack: 9 cards\nPlace A 3rd\nSpectator names a number n from 8 to 10\nDeal n cards from deck\n"
+    assert strand(rows, 0)[3, None] == (1, False, True)
+
+
+def test_strands_are_not_drawn_where_there_are_too_many() -> None:
+    assert strands_of(read_routine(EXPLODING), Budget()) is None
+
+
+CASES = [
+    # lines, verdict, words of the headline
+    (["Spectator names a number n from 1 to 4", "If n is odd:", "  Ends with: the 3rd card of deck is A"],
+     "refuted", "Fails when n is 2: this path comes to no ending"),
+    (["Spectator names a number n from 1 to 4", "If n is at most 2:", "  Ends with: the 3rd card of deck is A",
+      "Deal 3 cards from deck", "Ends with: the last card dealt is A"], "proved", "every case has its ending with A"),
+    (["Spectator secretly chooses a number n from 1 to 4", "If n is odd:", "  Spectator turns deck over",
+      "Otherwise:", "  Spectator turns deck over"], "fixed", "8th in deck"),
+    (["Spectator thinks of a card in deck: their card", "Ends with: their card is A"], "refuted",
+     "their card is 1st in deck: their card is another card, not A"),
+    (["Place queen of hearts on top", "Ends with: the top cards of deck, deck have the same suit"], "proved", "suit"),
+    (["Turn the 3rd card of deck face up", "Ends with: the 3rd card of deck is face up"], "proved", "face up"),
+    (["Spectator cuts deck and completes the cut", "Never shows: the back of A"], "refuted", "the back of A shows at line 3"),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("rows", "kind", "words"), CASES)
+def test_cases_names_and_faces(rows: list[str], kind: str, words: str) -> None:
+    found = verdict(*rows)
+    assert found.verdict == kind
+    assert words in found.headline
 
 
 @pytest.mark.parametrize(
