@@ -41,6 +41,15 @@ class _Change(ast.NodeTransformer):
             self.did = f"{what}: {ast.unparse(node)}"
         return mine
 
+    def visit_JoinedStr(self, node: ast.JoinedStr) -> ast.AST:
+        return node  # wording is no meaning
+
+    def visit_Raise(self, node: ast.Raise) -> ast.AST:
+        return node
+
+    def visit_FunctionDef(self, node: ast.FunctionDef) -> ast.AST:
+        return node if node.name in ("explain", "say") else self.generic_visit(node)
+
     def visit_BinOp(self, node: ast.BinOp) -> ast.AST:
         self.generic_visit(node)
         if isinstance(node.op, ast.Add) and self._mine("other order", node):

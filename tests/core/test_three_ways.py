@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
+import os
 from collections import Counter
 
-from hypothesis import HealthCheck, event, given, settings
+from hypothesis import HealthCheck, Phase, event, given, settings
 from hypothesis import strategies as st
 
 from golden_pivot.core.budget import Budget
@@ -21,7 +22,9 @@ from golden_pivot.core.verdicts import PROVED, REFUTED, prove
 from tests.reference import MEANINGS, every_path
 from tests.strategies import routines
 
-MANY = settings(max_examples=150, deadline=None, suppress_health_check=list(HealthCheck))
+# Under scripts/mutate.py only whether a test goes red matters, not the smallest example that makes it.
+PHASES = [Phase.generate] if "FOCUS" in os.environ else list(Phase)
+MANY = settings(max_examples=150, deadline=None, suppress_health_check=list(HealthCheck), phases=PHASES)
 
 
 def seen(program: Program, state: State) -> dict[str, tuple[tuple[int, bool], ...]]:

@@ -19,12 +19,16 @@ A routine is plain text, one sentence a line. A line that begins with *Spectator
 does; any other is yours. Lines under a line that ends with a colon are indented and belong to it. `#` begins a
 remark. A line in quotation marks is patter for the line above. A `?` is a blank: a value still to be settled.
 
-Positions count from 1 at the top of a heap as it lies, unless a line says *from the bottom*. **Deal** reverses
-the order of the cards; **count … each under the last**, **cut** and **put** keep it; **turn over … as a block**
-reverses it and flips every face.
+Positions count from 1 at the top of a heap as it lies, unless a line says *from the bottom*; in a row they count
+from the left, unless a line says *from the right*. **Deal** reverses the order of the cards; **count … each under
+the last**, **cut** and **put** keep it; **turn over … as a block** reverses it and flips every face.
+
+A place is a name in small letters: deck, table, hand, pocket, aside, pile 2. It is there as soon as cards first go
+to it. *pile p* is the pile with the number p, whatever p is. A card is a name in capitals (FORCE), a card of the
+pack (queen of hearts), or *their card*. `nth` is the position n.
 
 A number chosen by the spectator is told to you unless its line says *secretly*. Your own lines may use only
-what you have been told.
+what you have been told. Numbers and cards that come into being in one case only are not known behind it.
 
 Limits: {MAX_LINES} lines of {MAX_COLUMNS} characters, blocks {MAX_NESTING} deep, numbers worked out in at most
 {MAX_DEPTH} steps and not above {MAX_NUMBER:,}.
@@ -41,6 +45,9 @@ Where a sentence needs a number it takes figures, a name, or a sum of them:
 | `remainder of n divided by 3` | what is left over |
 | `digit sum of n` | the figures of n added together |
 | `min(a, b)`, `max(a, b)` | the smaller, the larger |
+| `letters of “lantern”` | letters of a word or of several; spaces and marks do not count |
+| `size of table` | how many cards lie there |
+| `value of queen of hearts` | ace 1, jack 11, queen 12, king 13 |
 
 ## Sentences
 """
