@@ -15,7 +15,7 @@ import io
 import os
 import sys
 import textwrap
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
 
@@ -48,6 +48,10 @@ class _Change(ast.NodeTransformer):
         return node
 
     def visit_FunctionDef(self, node: ast.FunctionDef) -> ast.AST:
+        if node.name == "passing":  # a set of cards: its order is no meaning, its content is
+            if self._mine("unseen", node.args):
+                node.body = ast.parse("return b''").body
+            return node
         return node if node.name in ("explain", "say") else self.generic_visit(node)
 
     def visit_BinOp(self, node: ast.BinOp) -> ast.AST:
@@ -81,10 +85,21 @@ class _Change(ast.NodeTransformer):
         return node
 
 
+def _function(function: Callable[..., object]) -> ast.stmt:
+    return ast.parse(textwrap.dedent(inspect.getsource(function))).body[0]
+
+
+def _helpers(kind: StepKind) -> list[ast.stmt]:
+    """What a meaning shares with others of its module is part of it."""
+    known = kind.means.__globals__
+    names = [name for name in kind.means.__code__.co_names if name.startswith("_")]
+    return [_function(known[name]) for name in names if inspect.isfunction(known.get(name))]
+
+
 def perturbed(kind: StepKind, number: int) -> tuple[str, ast.Module] | None:
     """(what was changed, the changed source); None when there are fewer changes."""
-    tree = ast.parse(textwrap.dedent(inspect.getsource(kind.means)))
-    function = tree.body[0]
+    tree = ast.Module([*_helpers(kind), _function(kind.means)], [])
+    function = tree.body[-1]
     assert isinstance(function, ast.FunctionDef)
     function.decorator_list = []
     if len(function.body) == 1 and number == 0:  # only a docstring: a line that should change nothing does

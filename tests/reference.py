@@ -6,8 +6,9 @@ expressions. Each meaning is written as a performer would carry it out, card by 
 
 from __future__ import annotations
 
+import copy
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Any
 
 Json = dict[str, Any]
@@ -470,6 +471,58 @@ def repeat(t: Table, s: Json) -> None:
         t.turns.pop()
 
 
+def _after(t: Table, lines: list[Json]) -> list[Table | None]:
+    """The tables to which these lines can lead, whatever is chosen in them; None where they cannot be gone on with."""
+    found: list[Table | None] = []
+    script: tuple[int, ...] | None = ()
+    while script is not None:
+        sizes: list[int] = []
+        taken: list[int] = []
+        asked = script
+
+        def decide(options: list[int]) -> int:
+            index = asked[len(taken)] if len(taken) < len(asked) else 0  # noqa: B023
+            sizes.append(len(options))  # noqa: B023
+            taken.append(index)  # noqa: B023
+            return options[index]
+
+        now = copy.deepcopy(replace(t, decide=decide))
+        try:
+            run_lines(now, lines)
+            found.append(now)
+        except CannotGoOn:
+            found.append(None)
+        while taken and taken[-1] + 1 == sizes[len(taken) - 1]:
+            taken.pop()
+        script = (*taken[:-1], taken[-1] + 1) if taken else None
+    return found
+
+
+def as_often(t: Table, s: Json) -> None:
+    """One choice among all tables that any number of rounds can lead to."""
+    body = [line for line in s["body"] if "step" in line]
+    moves = [[line] for line in body] if "moves" in s else [body]
+    reached: dict[object, Table | None] = {_all_that_lies(t): copy.deepcopy(t)}
+    waiting = list(reached.values())
+    while waiting:
+        now = waiting.pop()
+        for move in moves:
+            for new in _after(now, move) if now else []:
+                key = new and _all_that_lies(new)
+                if key not in reached:
+                    reached[key] = new
+                    waiting.append(new)
+    tables = list(reached.values())
+    chosen = tables[t.choose(list(range(len(tables))))]
+    if chosen is None:
+        raise CannotGoOn
+    t.__dict__.update({k: v for k, v in chosen.__dict__.items() if k != "decide"})
+
+
+def _all_that_lies(t: Table) -> object:
+    return tuple(sorted(t.snapshot().items())), tuple(sorted(t.shown))
+
+
 def _compared(t: Table, s: Json) -> bool:
     a, b = t.value(s["left"]), t.value(s["right"])
     return {
@@ -524,14 +577,14 @@ MEANINGS: dict[str, Callable[[Table, Json], None]] = {
         pack, place_card, choose_number, choose_values, choose_pile, think_of, take_card, remember, show, which_pile,
         piles_beside, deal, spell, spell_under, count_to, count_under, put_dealt, drop_rest, put_heap, cut_off, cut,
         cut_to, turn_block, turn_over, turn_card, deal_piles, gather_any, gather_side, gather_slot, gather_order,
-        repeat, ends_with, ends_same, ends_mate, ends_facing, ends_alike, ends_equal,
+        repeat, as_often, ends_with, ends_same, ends_mate, ends_facing, ends_alike, ends_equal,
     )
 } | dict.fromkeys(
     ("title", "note", "tell", "if_compared", "if_parity", "otherwise", "never_shows", "never_odd"), nothing
 )  # fmt: skip
 
 
-UNSEEN = {"repeat", "choose_number", "choose_values", "choose_pile", "tell"}
+UNSEEN = {"repeat", "as_often", "choose_number", "choose_values", "choose_pile", "tell"}
 """lines during which nothing is done on the table"""
 
 

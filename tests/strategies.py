@@ -16,7 +16,7 @@ from golden_pivot.core.language.printer import routine_json
 from tests.reference import run
 
 OFTEN = {"deal_piles": 2, "gather_any": 2, "gather_side": 1, "gather_slot": 2, "gather_order": 1, "piles_beside": 8,
-         "which_pile": 2, "choose_pile": 2, "tell": 5, "repeat": 1, "cases": 1}  # fmt: skip
+         "which_pile": 2, "choose_pile": 2, "tell": 5, "repeat": 1, "cases": 1, "as_often": 2}  # fmt: skip
 """kinds that are seldom possible come up more often when they are"""
 
 NAMES = "nmkabcdefghij"
@@ -148,7 +148,7 @@ class _Writer:
             "take_card": self.left > 0 and not margin, "remember": not margin, "which_pile": self.piles and self.cards,
             "piles_beside": self.gathered and self.cards, "put_dealt": self.dealt, "drop_rest": self.dealt,
             "gather_any": self.piles and self.left > 1, "gather_side": self.piles, "gather_slot": self.piles and self.left > 1,
-            "gather_order": self.piles, "repeat": not margin, "cases": len(margin) < 4,
+            "gather_order": self.piles, "as_often": not margin and sum(self.sizes.values()) < 5, "repeat": not margin, "cases": len(margin) < 4,
         }  # fmt: skip
         return bool(needs.get(kind, True))
 
@@ -404,6 +404,13 @@ class _Writer:
         if any("points to a pile" in row or "pile p" in row for row in self.rows):
             self.told, self.secret = before  # told and secret in turn: leave them alone from here on
         self.left = max(0, self.left)
+
+    def _do_as_often(self, margin: str) -> None:
+        moves = ["Turn deck over", "Turn over the top 2 cards of deck as a block", "Spectator cuts deck and completes the cut",
+                 "Cut deck at 1 and complete the cut", "Turn the top card of deck over"]  # fmt: skip
+        self.say(margin, f"As often as {self.pick('the spectator likes', 'you like')}{self.pick('', ', one of')}:")
+        for move in self.draw(st.lists(st.sampled_from(moves), min_size=1, max_size=2, unique=True)):
+            self.say(margin + "  ", move)
 
     def _do_cases(self, margin: str) -> None:
         self.known = self.told

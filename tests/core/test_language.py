@@ -201,6 +201,10 @@ FAULTS = [
     (PACK + "Ends with: the top card of deck is the mate of FORCE", 3, 48, "No mate of FORCE", "Place its mate"),
     (PACK + "Never shows: an odd back", 3, 1, "No card has an odd back", "Place one"),
     (PACK + "Spectator chooses values a, b, each from 5 to 2, at most 4 alike", 3, 42, "No values are like that", "smaller number first"),
+    (PACK + "As often as the spectator likes:\n  Spectator names a number n from 1 to 3", 4, 28, "without end",
+     "stated number of times"),
+    (PACK + "Deal 52 cards from deck to table\nSpell “ox” from deck, a card to the bottom for each letter, the last to hand",
+     4, 1, "1 cards are asked for, but deck has 0", "Change"),
     (PACK + "Spell “123” from deck", 3, 7, "“123”", "a word in quotation marks"),
     ("The quick brown fox", 1, 1, "No sentence begins with", "steps"),
 ]  # fmt: skip

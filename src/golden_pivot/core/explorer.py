@@ -24,6 +24,7 @@ from .program import (
     Cells,
     Check,
     Choose,
+    Closure,
     Leap,
     Program,
     State,
@@ -42,13 +43,23 @@ class Algebra:
     """weight after the option with this index; None when a choice does not change it"""
     handled: Callable[[Any, int], Any] | None = None
     """weight after so many cards were handled; None when that does not matter"""
+    again: Callable[[Any, Any], Any] = lambda one, other: one
+    """what is kept of two weights where a closure comes back to a state it has reached; the first by default"""
+    rounds: Callable[[Any], Any] = lambda weight: weight
+    """weight after another round of a closure"""
 
 
 COUNT_PATHS = Algebra(1, operator.add)
 """number of paths"""
 
-LEAST_PATH = Algebra((0, ()), min, chosen=lambda path, index: (path[0] + 1, (*path[1], index)))
-"""(number of choices, indices of the options taken): fewest choices first, then the order of the options"""
+LEAST_PATH = Algebra(
+    (0, 0, ()),
+    min,
+    chosen=lambda path, index: (path[0], path[1] + 1, (*path[2], index)),
+    again=min,
+    rounds=lambda path: (path[0] + 1, *path[1:]),
+)
+"""(rounds of closures, number of choices, indices of the options taken), compared in this order"""
 
 MOST_HANDLED = Algebra(
     (0, ()),
@@ -89,16 +100,19 @@ class _Stage:
     then: tuple[Act | Check, ...]
     leave: Branch | Leap | None
     kills: tuple[int, ...]
+    closure: Closure | None = None
+    moves: tuple[tuple[int, tuple[_Stage, ...]], ...] = ()
+    """for a closure, each move: the index behind it, and its passes"""
 
     @property
     def first(self) -> AnyInstruction:
-        return self.choose or (self.then[0] if self.then else self.leave)  # type: ignore[return-value]
+        return self.closure or self.choose or (self.then[0] if self.then else self.leave)  # type: ignore[return-value]
 
 
-def stages(program: Program, fused: bool) -> list[_Stage]:
-    """The program cut into passes: as few as can be, or one an instruction."""
+def stages(program: Program, fused: bool, begin: int = 0, end: int | None = None) -> list[_Stage]:
+    """The program, or a range of it, cut into passes: as few as can be, or one an instruction."""
     found: list[_Stage] = []
-    start = 0
+    start = begin
     choose: Choose | None = None
     then: list[Act | Check] = []
     kills: set[int] = set()
@@ -109,9 +123,19 @@ def stages(program: Program, fused: bool) -> list[_Stage]:
             found.append(_Stage(start, choose, tuple(then), leave, tuple(sorted(kills))))
         choose, then, kills = None, [], set()
 
-    for index, (step, dead) in enumerate(zip(program.instructions, program.kills, strict=True)):
+    index, end = begin - 1, len(program.instructions) if end is None else end
+    while (index := index + 1) < end:
+        step, dead = program.instructions[index], program.kills[index]
         if isinstance(step, Choose) or not fused or index in program.kills_at:
             close()
+        if isinstance(step, Closure):
+            close()
+            moves = tuple(
+                (behind, tuple(stages(program, fused, first, behind))) for first, behind in step.moves(index)
+            )
+            found.append(_Stage(index, None, (), None, (), step, moves))
+            index = step.ends[-1] - 1
+            continue
         if not (choose or then):
             start = index
         match step:
@@ -141,12 +165,12 @@ def explore(
     result = Exploration()
     layer: Layer = {program.start: algebra.one}
     for stage in stages(program, fused=watch is None):
-        layer = one_pass(program, stage, layer, algebra, budget, result)
+        layer = take_stage(program, stage, layer, algebra, budget, result)
         result.widest = max(result.widest, len(layer))
         if watch is not None:
             watch(stage.first, layer)
     for state, weight in layer.items():
-        end = state if state[JUMP] is None else (*state[:JUMP], None, *state[JUMP + 1 :])
+        end = state if state[JUMP] is None else _goes_on(state)
         result.ends[end] = algebra.merge(result.ends[end], weight) if end in result.ends else weight
     return result
 
@@ -175,10 +199,69 @@ def _nothing_handled(_cells: Sequence[Any]) -> int:
     return 0
 
 
-def one_pass(
+def take_stage(
     program: Program, stage: _Stage, layer: Layer, algebra: Algebra, budget: Budget, result: Exploration
 ) -> Layer:
     """The layer behind a stage; paths that cannot go on, and the transitions, are added to `result`."""
+    if stage.closure:
+        return _closed(program, stage, layer, algebra, budget, result)
+    return _one_pass(program, stage, layer, algebra, budget, result)
+
+
+def _closed(
+    program: Program, stage: _Stage, layer: Layer, algebra: Algebra, budget: Budget, result: Exploration
+) -> Layer:
+    """Everything that any number of rounds can lead to: rounds are added until none brings anything new."""
+    elsewhere: Layer = {}
+    reached: Layer = {}
+    for state, weight in layer.items():
+        if state[JUMP] is not None and state[JUMP] > stage.start:
+            elsewhere[state] = weight
+        else:
+            here = _goes_on(state)
+            reached[here] = algebra.merge(reached[here], weight) if here in reached else weight
+    fresh = dict(reached)
+    while fresh:
+        found: Layer = {}
+        for number, (behind, passes) in enumerate(stage.moves, start=1):
+            moved: Layer = {}
+            for state, weight in fresh.items():
+                moved[state] = algebra.chosen(algebra.rounds(weight), number) if algebra.chosen else weight
+            for one in passes:
+                moved = take_stage(program, one, moved, algebra, budget, result)
+            for state, weight in moved.items():
+                here = _goes_on(state) if state[JUMP] == behind else state
+                found[here] = algebra.merge(found[here], weight) if here in found else weight
+        fresh = {}
+        for state, weight in found.items():
+            if state[JUMP] is not None:  # it has left for good
+                elsewhere[state] = algebra.again(elsewhere[state], weight) if state in elsewhere else weight
+                continue
+            known = reached.get(state)
+            kept = weight if known is None else algebra.again(known, weight)
+            if known is None or kept != known:
+                reached[state] = fresh[state] = kept
+        budget.look(len(reached), stage.first.line)
+    after = elsewhere
+    dead = _emptied(program, program.kills_at[stage.moves[-1][0]])
+    for state, weight in reached.items():
+        cells = list(state)
+        for cell, empty in dead:
+            cells[cell] = empty
+        key = tuple(cells)
+        stopped = algebra.chosen(weight, 0) if algebra.chosen else weight
+        after[key] = algebra.merge(after[key], stopped) if key in after else stopped
+    result.widest = max(result.widest, len(reached))
+    return after
+
+
+def _goes_on(state: State) -> State:
+    return (*state[:JUMP], None, *state[JUMP + 1 :])
+
+
+def _one_pass(
+    program: Program, stage: _Stage, layer: Layer, algebra: Algebra, budget: Budget, result: Exploration
+) -> Layer:
     choose, merge, chosen, handled = stage.choose, algebra.merge, algebra.chosen, algebra.handled
     runs = [step.run if isinstance(step, Act) else _checking(step) for step in stage.then]
     counts = [step.handled if isinstance(step, Act) else _nothing_handled for step in stage.then]
@@ -199,7 +282,7 @@ def one_pass(
             if state[JUMP] > start:  # it went another way, and meets the others further on
                 after[state] = merge(after[state], weight) if state in after else weight
                 continue
-            state = (*state[:JUMP], None, *state[JUMP + 1 :])
+            state = _goes_on(state)
         try:
             options = choose.options(state) if choose else (None,)
         except Impossible as obstacle:

@@ -10,7 +10,7 @@ from .building import LEDGER, TABLE, Purpose, compile_routine
 from .explorer import Layer, explore
 from .faults import OutOfBudget
 from .formulas import MOST_ROWS, fit
-from .program import JUMP, Act, AnyInstruction, Choose, Program, State
+from .program import JUMP, Act, AnyInstruction, Choose, Closure, Program, State
 from .regions import runs_text
 from .routine import Routine
 
@@ -76,7 +76,7 @@ class _Margin:
             self._enter(program.target_line, (), {program.start: 1})
 
     def note(self, step: AnyInstruction, layer: Layer) -> None:
-        if isinstance(step, Act | Choose):
+        if isinstance(step, Act | Choose | Closure):
             self._enter(step.line, step.round, layer)
 
     def _enter(self, line: int, turn: tuple[int, ...], layer: Layer) -> None:

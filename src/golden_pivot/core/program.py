@@ -13,7 +13,7 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from .cards import TOKEN, index_of
+from .cards import index_of
 
 State = tuple[Any, ...]
 Cells = list[Any]
@@ -99,7 +99,25 @@ class Leap(Instruction):
     target: int
 
 
-AnyInstruction = Act | Choose | Check | Branch | Leap
+@dataclass(frozen=True)
+class Closure(Instruction):
+    """One of several moves, as often as one likes, or none of them.
+
+    The moves are the instructions that follow, in consecutive ranges; `ends` has the index behind each. At the
+    last of them stands a leap to the next instruction, so that no two closures end at the same place.
+    """
+
+    ends: tuple[int, ...]
+    says: tuple[str, ...]
+    """the moves in words"""
+    by: str
+
+    def moves(self, index: int) -> Sequence[tuple[int, int]]:
+        """(first, index behind the last) of each move, for the closure at this index."""
+        return list(zip((index + 1, *self.ends[:-1]), self.ends, strict=True))
+
+
+AnyInstruction = Act | Choose | Check | Branch | Leap | Closure
 
 
 @dataclass(frozen=True)
@@ -136,6 +154,11 @@ class Program:
     """tokens of the cards with another back"""
     assumed: tuple[str, ...] = ()
 
+    @property
+    def is_unlimited(self) -> bool:
+        """Something may be repeated without end, so that paths cannot be counted."""
+        return any(isinstance(step, Closure) for step in self.instructions)
+
     def choices(self) -> tuple[Choose, ...]:
         return tuple(step for step in self.instructions if isinstance(step, Choose))
 
@@ -156,33 +179,45 @@ class Program:
         return None
 
 
-def byte_tokens(heap: bytes) -> bytes:
-    return bytes(byte & TOKEN for byte in heap)
-
-
 def dead_after(
     instructions: Sequence[AnyInstruction], live_at_end: frozenset[int], ever_dead: frozenset[int]
 ) -> tuple[tuple[tuple[int, ...], ...], dict[int, tuple[int, ...]]]:
     """(for each instruction the cells that nobody reads any more once it has run, the same for each target).
 
     A cell that an instruction only touches (a heap that cards are dealt onto) is live before it exactly when
-    it is live after it. Only cells in `ever_dead` are ever given up. Leaps go forwards, so that one pass from
-    the end settles it.
+    it is live after it. Only cells in `ever_dead` are ever given up. Passes from the end are repeated until
+    nothing changes, for what goes round in a closure.
     """
-    live_before: dict[int, frozenset[int]] = {END: live_at_end, len(instructions): live_at_end}
-    kills: list[tuple[int, ...]] = []
-    for index in range(len(instructions) - 1, -1, -1):
+    size = len(instructions)
+    live_before: dict[int, frozenset[int]] = {index: frozenset() for index in range(size)}
+    live_before |= {END: live_at_end, size: live_at_end}
+    # Behind a move comes its closure again, not the instruction that stands there.
+    behind = {end: index for index, step in enumerate(instructions) if isinstance(step, Closure) for end in step.ends}
+
+    def after(index: int) -> frozenset[int]:
         step = instructions[index]
-        following = live_before[index + 1]
+        following = live_before[behind.get(index + 1, index + 1)]
         match step:
             case Branch():
-                after = following | live_before[step.target]
+                return following | live_before[step.target]
             case Leap():
-                after = live_before[step.target]
-            case _:
-                after = following
-        before = (after - {step.cell} if isinstance(step, Choose) else after) | step.reads
-        live_before[index] = before
-        kills.append(tuple(sorted(((before | step.touches) - after) & ever_dead)))
+                return live_before[behind.get(step.target, step.target)]
+            case Closure():
+                return live_before[step.ends[-1]].union(*(live_before[first] for first, _ in step.moves(index)))
+        return following
+
+    settled = False
+    while not settled:
+        settled = True
+        for index in range(size - 1, -1, -1):
+            step = instructions[index]
+            alive = after(index)
+            before = (alive - {step.cell} if isinstance(step, Choose) else alive) | step.reads
+            settled &= before == live_before[index]
+            live_before[index] = before
+    kills = [
+        tuple(sorted(((live_before[i] | step.touches) - after(i)) & ever_dead)) for i, step in enumerate(instructions)
+    ]
     targets = {step.target for step in instructions if isinstance(step, Branch | Leap)}
-    return tuple(reversed(kills)), {at: tuple(sorted(ever_dead - live_before[at])) for at in targets}
+    targets |= {step.ends[-1] for step in instructions if isinstance(step, Closure)}
+    return tuple(kills), {at: tuple(sorted(ever_dead - live_before[at])) for at in targets}

@@ -46,11 +46,13 @@ def runs_text(values: Iterable[int]) -> str:
 
 
 def region_of(routine: Routine, budget: Budget) -> Region | None:
-    """The region of choices in which every claim holds; None when there are too many paths to list.
+    """The region of choices in which every claim holds; None when there are too many paths to list, or no end of them.
 
     It is stated as a product of one set of values for each choice, which is checked against every path.
     """
     program = compile_routine(routine, REGION)
+    if program.is_unlimited:
+        return None
     try:
         found = explore(program, budget.narrowed(MOST_PATHS))
     except OutOfBudget:

@@ -10,7 +10,7 @@ from typing import Any
 from .building import REPLAY, compile_what_can_be
 from .cards import FACE_UP, INDIFFERENT, TOKEN
 from .faults import Fault, Impossible
-from .program import FAILED, NO_ENDING, Act, Branch, Cell, Check, Choose, Leap, Program, State
+from .program import FAILED, NO_ENDING, Act, Branch, Cell, Check, Choose, Closure, Leap, Program, State
 from .routine import Routine
 
 
@@ -27,10 +27,19 @@ class Decision:
     words: tuple[str, ...]
     """the options in words, in the same order"""
     value: int
+    is_round: bool = False
+    """it is whether, and with what move, a repetition without a stated number goes on"""
 
     @property
     def said(self) -> str:
         return self.words[self.options.index(self.value)]
+
+    @property
+    def clause(self) -> str | None:
+        """As it is told in a sentence: `n is 20`; None for the decision to go no further round."""
+        if self.is_round:
+            return self.said if self.value or self.label.endswith("round 1") else None
+        return f"{self.label} is {self.said}"
 
 
 @dataclass(frozen=True)
@@ -71,9 +80,9 @@ def play(routine: Routine, choices: Mapping[str, int] | None = None, seed: int |
     draw = random.Random(seed) if seed is not None else None
     wanted = choices or {}
 
-    def decide(choose: Choose, options: tuple[int, ...]) -> int:
-        if choose.key in wanted:
-            return min(options, key=lambda option: abs(option - wanted[choose.key]))
+    def decide(key: str, options: tuple[int, ...]) -> int:
+        if key in wanted:
+            return min(options, key=lambda option: abs(option - wanted[key]))
         return draw.choice(options) if draw else options[0]
 
     return _play(program, faults, decide)
@@ -83,7 +92,7 @@ def play_path(routine: Routine, path: tuple[int, ...]) -> Play:
     """Play the path with these option indices, one a choice, in order."""
     program, faults = compile_what_can_be(routine, REPLAY)
     left = iter(path)
-    return _play(program, faults, lambda choose, options: options[next(left, 0)])
+    return _play(program, faults, lambda key, options: options[next(left, 0)])
 
 
 def _play(program: Program, faults: tuple[Fault, ...], decide: Any) -> Play:
@@ -91,10 +100,13 @@ def _play(program: Program, faults: tuple[Fault, ...], decide: Any) -> Play:
     frames, decisions = [Frame(0, (), program.start)], []
     failures = _shown(program, program.start[FAILED] & ~NO_ENDING, 0)
     stuck_at = None
-    goes_on_at = 0
-    for index, step in enumerate(program.instructions):
-        if index < goes_on_at:
-            continue
+    index = 0
+    closed: list[_Round] = []
+    while index < len(program.instructions):
+        if closed and index == closed[-1].behind:
+            index = closed[-1].start
+        step, here = program.instructions[index], index
+        index += 1
         failed_before = cells[FAILED]
         try:
             match step:
@@ -103,10 +115,11 @@ def _play(program: Program, faults: tuple[Fault, ...], decide: Any) -> Play:
                     if not options:
                         raise Impossible("there is nothing to choose from")
                     words = tuple(step.say(cells, option) for option in options)
-                    cells[step.cell] = decide(step, options)
+                    turn = "".join(f", round {one.number}" for one in closed)
+                    cells[step.cell] = value = decide(step.key + turn, options)
                     decisions.append(
                         Decision(
-                            step.key, step.label, step.line, step.by, step.secret, options, words, cells[step.cell]
+                            step.key + turn, step.label + turn, step.line, step.by, step.secret, options, words, value
                         )
                     )
                 case Act():
@@ -119,19 +132,54 @@ def _play(program: Program, faults: tuple[Fault, ...], decide: Any) -> Play:
                         failures.append(step.explain(cells))
                 case Branch():
                     if not step.holds(cells):
-                        goes_on_at = step.target
+                        index = step.target
                     continue
                 case Leap():
-                    goes_on_at = step.target
+                    index = step.target
+                    continue
+                case Closure():
+                    if not (closed and closed[-1].start == here):
+                        closed.append(_Round(here))
+                    decisions.append(_another_round(step, closed[-1], decide))
+                    move = decisions[-1].value
+                    if move == 0:
+                        closed.pop()
+                        index = step.ends[-1]
+                    else:
+                        index, closed[-1].behind = step.moves(here)[move - 1]
                     continue
         except Impossible as obstacle:
             stuck_at = step.line
             failures.append(f"{obstacle.reason} (line {step.line})")
             break
-        frames.append(Frame(step.line, step.round, tuple(cells), index))
+        frames.append(Frame(step.line, step.round, tuple(cells), here))
     if stuck_at is None and cells[FAILED] & NO_ENDING:
         failures.append("this path comes to no ending")
     return Play(program, tuple(frames), tuple(decisions), faults, tuple(failures), stuck_at)
+
+
+MOST_ROUNDS = 40
+"""rounds of a closure that are played at most; a path drawn at random might else never end"""
+
+
+@dataclass
+class _Round:
+    """A closure that is being carried out."""
+
+    start: int
+    behind: int = -1
+    """index at which the move ends that is being made"""
+    number: int = 0
+
+
+def _another_round(step: Closure, around: _Round, decide: Any) -> Decision:
+    """0 to go on with the routine, else the number of a move."""
+    around.number += 1
+    options = tuple(range(len(step.ends) + 1)) if around.number <= MOST_ROUNDS else (0,)
+    key, label = f"round {around.number} in line {step.line}", f"what is done, round {around.number}"
+    nothing = f"nothing is done in line {step.line}" if around.number == 1 else "nothing more"
+    words = tuple([nothing, *step.says][option] for option in options)
+    return Decision(key, label, step.line, step.by, False, options, words, decide(key, options), is_round=True)
 
 
 def _shown(program: Program, mask: int, line: int) -> list[str]:

@@ -12,7 +12,7 @@ from itertools import groupby
 
 from .budget import Budget
 from .building import LEDGER, compile_routine
-from .explorer import Algebra, Exploration, Layer, one_pass, stages
+from .explorer import Algebra, Exploration, Layer, stages, take_stage
 from .faults import OutOfBudget
 from .program import FAILED, Act, Program, State
 from .routine import Line, Routine
@@ -69,7 +69,7 @@ def _merged(one: dict[int, int], other: dict[int, int]) -> dict[int, int]:
     return both
 
 
-_BY_ORIGIN = Algebra({}, _merged)
+_BY_ORIGIN = Algebra({}, _merged, again=lambda known, more: {**more, **known})
 """weights that say from which states of the column before, and in how many ways, a state is reached"""
 
 
@@ -133,9 +133,9 @@ def _steps(routine: Routine, program: Program, budget: Budget) -> Iterator[_Step
         layer = {state: {i: 1} for i, state in enumerate(before)}
         found = Exploration()
         for stage in together:
-            layer = one_pass(program, stage, layer, _BY_ORIGIN, budget, found)
+            layer = take_stage(program, stage, layer, _BY_ORIGIN, budget, found)
         stuck = frozenset(i for weight in found.stuck.values() for i in weight)
-        moves = any(isinstance(step, Act) for stage in together for step in stage.then)
+        moves = any(stage.closure or any(isinstance(step, Act) for step in stage.then) for stage in together)
         yield _Step(line, last, turn, moves, before, layer, stuck)
 
 

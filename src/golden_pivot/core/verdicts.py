@@ -97,8 +97,9 @@ class Verdict:
     landing: Landing | None = None
     claims: tuple[Claim, ...] = ()
     paths: int | None = None
-    """choice assignments before merging; None when they were not all counted"""
+    """choice assignments before merging; None when they were not all counted, or are without end"""
     failing_paths: int = 0
+    """without end: the end situations that fail"""
     states_widest: int = 0
     transitions: int = 0
     covers_every_order: bool = True
@@ -129,7 +130,7 @@ def prove(routine: Routine, budget: Budget | None = None) -> Verdict:
         return Verdict(UNSETTLED, stopped, limit=limit.limit, seconds=time.perf_counter() - begun)
     return replace(
         verdict,
-        paths=sum(found.ends.values()) + sum(found.stuck.values()),
+        paths=None if program.is_unlimited else sum(found.ends.values()) + sum(found.stuck.values()),
         states_widest=found.widest,
         transitions=found.transitions,
         covers_every_order=program.covers_every_order,
@@ -215,8 +216,8 @@ def _counterexample(routine: Routine, program: Program, budget: Budget) -> Count
     """The least failing path, played on a pack in which every card is its own."""
     found = explore(program, budget, LEAST_PATH)
     failing = [w for state, w in found.ends.items() if state[FAILED]] + list(found.stuck.values())
-    played = play_path(routine, min(failing)[1])
-    labels = tuple(f"{decision.label} is {decision.said}" for decision in played.decisions)
+    played = play_path(routine, min(failing)[2])
+    labels = tuple(clause for decision in played.decisions if (clause := decision.clause))
     reason = " and ".join(played.failures)
     when = f"Fails when {', '.join(labels)}" if labels else "Fails every time"
     return Counterexample(tuple(played.choices.items()), labels, f"{when}: {reason}", played.stuck_at)

@@ -16,6 +16,7 @@ from typing import Any
 from ..cards import FACE_UP, INDIFFERENT
 from ..expressions import Blank, within
 from ..faults import BadRoutine, Fault
+from ..language.templates import PERFORMER, SPECTATOR
 from ..language.values import expressions_in
 from ..program import (
     END,
@@ -28,6 +29,7 @@ from ..program import (
     Cells,
     Check,
     ClaimLine,
+    Closure,
     Leap,
     Program,
     Reader,
@@ -69,6 +71,8 @@ class Builder(Spots):
         self._phase = PAGE
         self._cases = 0
         """how many cases stand around the line"""
+        self._unlimited = 0
+        """how many repetitions without end stand around the line"""
         self._following: Line | None = None
         self._open: tuple[int, Scope, Scope] | None = None
         """behind an If with an Otherwise: (index of its leap or -1, what was known before it, and behind it)"""
@@ -299,6 +303,41 @@ class Builder(Spots):
             self._aim(leap)
         self.scope = after_cases(inside, other)
         self.scope.ended = inside.ended and other.ended
+
+    def as_often_as_liked(self, one_of: bool) -> None:
+        """The block, any number of times; with `one_of` each of its lines is a move of its own."""
+        steps = [line for line in self.line.body if line.is_ == STEP and line.kind]
+        head, by = len(self.instructions), PERFORMER if self.performer_acts() else SPECTATOR
+        closure = Closure(self.line.number, self.rounds, frozenset(), frozenset(), (), (), by)
+        self.instructions.append(closure)
+        before = self.scope.copy()
+        ends = []
+        self._unlimited += 1
+        try:
+            for move in [[step] for step in steps] if one_of else [self.line.body]:
+                self._inside(move)
+                ends.append(len(self.instructions))
+        except LineFails:
+            # What can be shown of it is shown once.
+            self.instructions[head] = Leap(self.line.number, self.rounds, frozenset(), frozenset(), head + 1)
+            raise
+        finally:
+            self._unlimited -= 1
+        says = [step.text.strip().lower() for step in steps] if one_of else ["once more"]
+        self.instructions[head] = replace(closure, ends=tuple(ends), says=tuple(says))
+        here = len(self.instructions)
+        self.instructions.append(Leap(self.line.number, self.rounds, frozenset(), frozenset(), here + 1))
+        self.scope = after_cases(self.scope, before)
+
+    def new_name(self, slot: str, name: str, kind: str) -> None:
+        if self._unlimited:
+            raise self.fault(
+                slot,
+                f"{name} would be another one each time, without end.",
+                "nothing that gets a name in lines repeated as often as one likes",
+                "Settle it above these lines, or repeat them a stated number of times.",
+            )
+        super().new_name(slot, name, kind)
 
     def _case(self) -> Scope:
         """Builds the block as one case and returns what is known behind it."""

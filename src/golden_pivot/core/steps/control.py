@@ -60,3 +60,18 @@ def if_parity(b: Builder) -> None:
 def otherwise(b: Builder) -> None:
     """Directly below an If: the lines indented here are carried out where it does not hold."""
     b.otherwise()
+
+
+@step(
+    "As often as {likes=the spectator likes|you like}[, {moves=one of}]:",
+    family="Order of events",
+    example="As often as the spectator likes:",
+)
+def as_often(b: Builder) -> None:
+    """The lines indented below are carried out any number of times, or not at all; all of it is covered.
+
+    With *one of*, each of the lines is a move by itself, and any sequence of these moves may be made. The proof
+    goes on until no further round brings anything new, so nothing is sampled and there is no number of paths.
+    Nothing can get a name inside.
+    """
+    b.as_often_as_liked(one_of=b.given("moves"))
