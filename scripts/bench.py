@@ -2,7 +2,7 @@
 
 For each routine: time of the proof (median of runs taken in turn with the reference, so that a busy machine
 slows both), transitions, microseconds a transition, and how many times slower the reference interpreter is
-when it plays every path. With BENCH_BROWSER=1 also the time from the last key to the verdict on the screen.
+when it plays every path (~: extrapolated from the first thousands). With BENCH_BROWSER=1 also the time from the last key to the verdict on the screen.
 """
 
 from __future__ import annotations
@@ -11,6 +11,7 @@ import os
 import statistics
 import time
 from collections.abc import Callable
+from itertools import islice
 from pathlib import Path
 
 from tests.reference import every_path
@@ -25,9 +26,9 @@ from golden_pivot.core.routine import Routine
 from golden_pivot.core.verdicts import prove
 
 ROOT = Path(__file__).parents[1]
-RUNS = 7
-LONGEST = 60.0
-"""seconds after which a reference run is not repeated"""
+RUNS = 5
+MOST_PLAYED = 6000
+"""paths the reference plays; what more there are would take as long each (marked ~)"""
 
 
 def _timed(work: Callable[[], object]) -> float:
@@ -37,15 +38,18 @@ def _timed(work: Callable[[], object]) -> float:
 
 
 def measure(routine: Routine) -> tuple[float, float, float | None]:
-    """Median seconds of (the exploration alone, the whole verdict, every path by the reference)."""
+    """Median seconds of (the exploration alone, the whole verdict, a path by the reference)."""
     document = routine_json(routine)
     program = compile_routine(routine)
     explored, proved, played = [], [], []
     for _ in range(RUNS):
         explored.append(_timed(lambda: explore(program, Budget())))
         proved.append(_timed(lambda: prove(routine)))
-        if sum(played) < LONGEST / RUNS:
-            played.append(_timed(lambda: sum(1 for _ in every_path(document))))
+        # Without an end there is nothing to enumerate.
+        if not program.is_unlimited and sum(played) < 2:
+            begun = time.perf_counter()
+            paths = sum(1 for _ in islice(every_path(document), MOST_PLAYED))
+            played.append((time.perf_counter() - begun) / paths)
     return statistics.median(explored), statistics.median(proved), statistics.median(played) if played else None
 
 
@@ -66,7 +70,8 @@ def main() -> None:
             continue
         verdict = prove(routine)
         explored, proved, played = measure(routine)
-        ratio = f"{played / explored:9,.1f}" if played else "        –"
+        about = "~" if (verdict.paths or 0) > MOST_PLAYED else " "
+        ratio = f"{about}{played * verdict.paths / explored:8,.1f}" if played and verdict.paths else "        –"
         paths = "–" if verdict.paths is None else f"{verdict.paths:,}"
         print(
             f"{name:24}{paths:>9}{verdict.states_widest:>8,}{explored * 1e3:>12.2f}{proved * 1e3:>12.2f}"

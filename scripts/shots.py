@@ -42,7 +42,7 @@ def writing(page: Page) -> None:
 
 
 def steps(page: Page) -> None:
-    bench("Five Decks of the Ship")(page)
+    bench("Four Decks of the Ship")(page)
     page.get_by_role("button", name="Steps").click()
     page.get_by_text("Cards", exact=True).wait_for()
     page.wait_for_timeout(500)

@@ -232,6 +232,9 @@ class LedgerEntry(Shape):
 class ProofOut(Shape):
     verdict: VerdictOut | None = Field(description="null while the text has faults")
     faults: list[FaultOut]
+
+
+class LedgerOut(Shape):
     ledger: list[LedgerEntry]
 
 
@@ -284,7 +287,7 @@ class PlayOut(Shape):
     faults: list[FaultOut]
 
 
-class StrandsIn(Shape):
+class AnalysisIn(Shape):
     text: Text
     job: str = Field(max_length=64)
 

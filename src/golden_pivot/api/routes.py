@@ -200,7 +200,7 @@ def suggest(at: m.SuggestIn) -> list[m.SuggestionOut]:
 
 @router.post("/prove")
 async def prove(request: m.ProveIn, jobs: JobsIn) -> m.ProofOut:
-    """The verdict over every path, with the ledger. 409 when a newer text took its place, 410 when cancelled."""
+    """The verdict over every path. 409 when a newer text took its place, 410 when cancelled."""
     return m.ProofOut.model_validate(await jobs.run(request.lane, request.job, "prove", {"text": request.text}))
 
 
@@ -211,8 +211,14 @@ async def play(request: m.PlayIn, jobs: JobsIn) -> m.PlayOut:
     return m.PlayOut.model_validate(await jobs.run("long", request.job, "play", asked))
 
 
+@router.post("/ledger")
+async def ledger(request: m.AnalysisIn, jobs: JobsIn) -> m.LedgerOut:
+    """Where the card is after each line, for the margin of the sheet."""
+    return m.LedgerOut.model_validate(await jobs.run("long", request.job, "ledger", {"text": request.text}))
+
+
 @router.post("/strands")
-async def strands(request: m.StrandsIn, jobs: JobsIn) -> m.StrandsOut:
+async def strands(request: m.AnalysisIn, jobs: JobsIn) -> m.StrandsOut:
     """All the ways the card travels, as edges between columns: a line each, or a time round of a repetition."""
     return m.StrandsOut.model_validate(await jobs.run("long", request.job, "strands", {"text": request.text}))
 

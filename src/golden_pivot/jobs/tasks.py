@@ -36,21 +36,27 @@ class _Memory:
 _known = _Memory()
 
 
-def verdict_and_ledger(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
-    """{text} → {verdict, faults, ledger}. A text with faults has no verdict, but a ledger of nothing."""
+def verdict_of(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
+    """{text} → {verdict, faults}. A text with faults has no verdict."""
     text = request["text"]
     if known := _known.get(text):
         return known
-    routine = read_routine(text)
     try:
-        verdict = prove(routine, budget)
-        entries = () if verdict.verdict == UNSETTLED else ledger_of(routine, budget)
+        verdict = prove(read_routine(text), budget)
     except BadRoutine as bad:
-        return {"verdict": None, "faults": [fault_json(fault) for fault in bad.faults], "ledger": []}
-    answer = {"verdict": verdict_json(verdict), "faults": [], "ledger": ledger_json(entries)}
+        return {"verdict": None, "faults": [fault_json(fault) for fault in bad.faults]}
+    answer = {"verdict": verdict_json(verdict), "faults": []}
     if verdict.verdict != UNSETTLED:
         _known.keep(text, answer)
     return answer
+
+
+def ledger(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
+    """{text} → {ledger}; nothing in it for a text with faults."""
+    try:
+        return {"ledger": ledger_json(ledger_of(read_routine(request["text"]), budget))}
+    except BadRoutine:
+        return {"ledger": []}
 
 
 def one_path(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
@@ -76,4 +82,4 @@ def all_strands(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
     return {"strands": found and strands_json(found)}
 
 
-TASKS: dict[str, Task] = {"prove": verdict_and_ledger, "play": one_path, "strands": all_strands}
+TASKS: dict[str, Task] = {"prove": verdict_of, "ledger": ledger, "play": one_path, "strands": all_strands}

@@ -68,6 +68,7 @@ export const api = {
     value(client.POST('/api/prove', { body: { text, job, lane }, signal })),
   play: (asked: { text: string; choices: Record<string, number>; seed: number | null; worst: boolean }, signal?: AbortSignal) =>
     value(client.POST('/api/play', { body: { ...asked, job: newJob() }, signal })),
+  ledger: (text: string, signal?: AbortSignal) => value(client.POST('/api/ledger', { body: { text, job: newJob() }, signal })),
   strands: (text: string, signal?: AbortSignal) => value(client.POST('/api/strands', { body: { text, job: newJob() }, signal })),
   progress: (name: string) => value(client.GET('/api/jobs/{name}', { params: { path: { name } } })),
   cancel: (name: string) => value(client.POST('/api/jobs/{name}/cancel', { params: { path: { name } } })),

@@ -28,6 +28,14 @@ export const proveQuery = (text: string, lane: 'interactive' | 'long', job?: str
     ...FOR_EVER,
   });
 
+export const ledgerQuery = (text: string) =>
+  queryOptions({
+    queryKey: ['ledger', text],
+    queryFn: ({ signal }) => api.ledger(text, signal),
+    placeholderData: keepPreviousData,
+    ...FOR_EVER,
+  });
+
 export const strandsQuery = (text: string) =>
   queryOptions({
     queryKey: ['strands', text],

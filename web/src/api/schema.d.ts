@@ -296,7 +296,7 @@ export interface paths {
         put?: never;
         /**
          * Prove
-         * @description The verdict over every path, with the ledger. 409 when a newer text took its place, 410 when cancelled.
+         * @description The verdict over every path. 409 when a newer text took its place, 410 when cancelled.
          */
         post: operations["prove_api_prove_post"];
         delete?: never;
@@ -319,6 +319,26 @@ export interface paths {
          * @description One path, with the table after every line.
          */
         post: operations["play_api_play_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ledger": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ledger
+         * @description Where the card is after each line, for the margin of the sheet.
+         */
+        post: operations["ledger_api_ledger_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -383,6 +403,13 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** AnalysisIn */
+        AnalysisIn: {
+            /** Text */
+            text: string;
+            /** Job */
+            job: string;
+        };
         /** BeginningOut */
         BeginningOut: {
             /**
@@ -594,6 +621,11 @@ export interface components {
             /** Where */
             where: components["schemas"]["LedgerPlace"][];
         };
+        /** LedgerOut */
+        LedgerOut: {
+            /** Ledger */
+            ledger: components["schemas"]["LedgerEntry"][];
+        };
         /** LedgerPlace */
         LedgerPlace: {
             /** Place */
@@ -680,8 +712,6 @@ export interface components {
             verdict: components["schemas"]["VerdictOut"] | null;
             /** Faults */
             faults: components["schemas"]["FaultOut"][];
-            /** Ledger */
-            ledger: components["schemas"]["LedgerEntry"][];
         };
         /** ProveIn */
         ProveIn: {
@@ -847,13 +877,6 @@ export interface components {
             beginning: components["schemas"]["BeginningOut"];
             /** Columns */
             columns: components["schemas"]["ColumnOut"][];
-        };
-        /** StrandsIn */
-        StrandsIn: {
-            /** Text */
-            text: string;
-            /** Job */
-            job: string;
         };
         /** StrandsOut */
         StrandsOut: {
@@ -1647,6 +1670,39 @@ export interface operations {
             };
         };
     };
+    ledger_api_ledger_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnalysisIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LedgerOut"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     strands_api_strands_post: {
         parameters: {
             query?: never;
@@ -1656,7 +1712,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["StrandsIn"];
+                "application/json": components["schemas"]["AnalysisIn"];
             };
         };
         responses: {

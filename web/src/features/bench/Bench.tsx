@@ -4,7 +4,7 @@ import { IconPlayerPlay, IconPlayerTrackNext, IconPlayerTrackPrev } from '@table
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { ApiError, api, type Routine } from '../../api/client';
-import { languageQuery, playQuery, proveQuery, readQuery, routinesQuery, strandsQuery, type Asked } from '../../api/queries';
+import { languageQuery, ledgerQuery, playQuery, proveQuery, readQuery, routinesQuery, strandsQuery, type Asked } from '../../api/queries';
 import { useCommands, type Command } from '../palette/commands';
 import { Hand } from './Hand';
 import { Sheet, type SheetHandle } from './Sheet';
@@ -43,7 +43,10 @@ export function Bench({ routine }: { routine: Routine }) {
   const read = useQuery(readQuery(settled));
   const proof = useQuery(proveQuery(settled, lane, job));
   const play = useQuery(playQuery(settled, asked));
-  const strands = useQuery(strandsQuery(settled));
+  // The verdict first; what explains it as it comes.
+  const judged = proof.isSuccess && !proof.isPlaceholderData;
+  const ledger = useQuery({ ...ledgerQuery(settled), enabled: judged });
+  const strands = useQuery({ ...strandsQuery(settled), enabled: judged });
   const language = useQuery(languageQuery());
   const [open, setOpen] = useState<'steps' | 'versions' | null>(null);
   const [hovered, setHovered] = useState(0);
@@ -132,12 +135,12 @@ export function Bench({ routine }: { routine: Routine }) {
     () => ({
       text: settled,
       lines: read.isPlaceholderData ? [] : (read.data?.lines ?? []),
-      ledger: proof.isPlaceholderData ? [] : (proof.data?.ledger ?? []),
+      ledger: ledger.isPlaceholderData ? [] : (ledger.data?.ledger ?? []),
       faults: proof.isPlaceholderData ? (read.data?.faults ?? []) : (proof.data?.faults ?? []),
       current: hovered || shownLine,
       failing,
     }),
-    [settled, read.isPlaceholderData, read.data, proof.isPlaceholderData, proof.data, shownLine, hovered, failing],
+    [settled, read.isPlaceholderData, read.data, ledger.isPlaceholderData, ledger.data, proof.isPlaceholderData, proof.data, shownLine, hovered, failing],
   );
 
   const followed = verdict?.landing?.card ?? play.data?.target ?? undefined;
