@@ -9,6 +9,7 @@ from __future__ import annotations
 import copy
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field, replace
+from itertools import pairwise
 from typing import Any
 
 Json = dict[str, Any]
@@ -216,6 +217,67 @@ def place_card(t: Table, s: Json) -> None:
     t.named[s["card"]] = card
     if "mate" in s:
         t.mates |= {s["card"]: s["mate"], s["mate"]: s["card"]}
+
+
+def place_extra(t: Table, s: Json) -> None:
+    beside = sum(len(heap) for heap in t.heaps.values())
+    card = Card(beside + 1, bool(s.get("up")), bool(s.get("odd")))
+    t.named[s["card"]] = card
+    t.heap(s["place"]).insert(0, card)
+
+
+def deal_to_stop(t: Table, s: Json) -> None:
+    t.new_number(s["number"])
+    n = t.numbers[s["number"]["name"]]
+    if n > len(t.heap(s["from"])) or n < 0:
+        raise CannotGoOn
+    _deal(t, s, n)
+
+
+def faro(t: Table, s: Json) -> None:
+    heap = t.heap(s["place"])
+    out = s["way"] == "an out"
+    upper = len(heap) - len(heap) // 2 if out else len(heap) // 2
+    hands = [heap[:upper], heap[upper:]] if out else [heap[upper:], heap[:upper]]
+    mixed: Heap = []
+    while hands[0] or hands[1]:
+        for hand in hands:
+            if hand:
+                mixed.append(hand.pop(0))
+    t.heaps[t.where(s["place"])] = mixed
+
+
+def reverse_faro(t: Table, s: Json) -> None:
+    parted: tuple[Heap, Heap] = [], []
+    for i, card in enumerate(t.heap(s["place"])):
+        parted[i % 2].append(card)
+    t.heaps[t.where(s["place"])] = parted[0] + parted[1] if s["which"] == "the first ones" else parted[1] + parted[0]
+
+
+def klondike(t: Table, s: Json) -> None:
+    source, to = t.where(s["from"]), t.where(s["to"])
+    if source == to:
+        raise CannotGoOn
+    t.see(t.heap(source))
+    while t.heap(source):
+        top = t.heap(source).pop(0)
+        bottom = t.heap(source).pop() if t.heap(source) else None
+        pair = [top, bottom] if s["way"] == "the top card on" else [bottom, top]
+        for card in reversed([card for card in pair if card]):
+            t.heap(to).insert(0, card)
+
+
+def down_under(t: Table, s: Json) -> None:
+    source, to = t.where(s["from"]), t.where(s["to"])
+    if source == to:
+        raise CannotGoOn
+    t.see(t.heap(source))
+    t.dealt_from, t.dealt_to, t.last_at_end = source, to, False
+    under = s["way"] == "under and down"
+    while t.heap(source):
+        card = t.heap(source).pop(0)
+        t.heap(source if under else to).insert(len(t.heap(source)) if under else 0, card)
+        under = not under
 
 
 def choose_number(t: Table, s: Json) -> None:
@@ -567,6 +629,24 @@ def ends_equal(t: Table, s: Json) -> None:
     t.claims.append(len({len(t.heap(place)) for place in s["places"]}) == 1)
 
 
+def ends_beside(t: Table, s: Json) -> None:
+    one, two = t.named[s["card"]], t.named[s["other"]]
+    found = False
+    for heap in t.heaps.values():
+        for upper, lower in pairwise(heap):
+            above, below = (upper, lower) == (one, two), (upper, lower) == (two, one)
+            found |= {"directly above": above, "directly below": below, "next to": above or below}[s["side"]]
+    t.claims.append(found)
+
+
+def ends_reversed(t: Table, s: Json) -> None:
+    wanted = {id(t.named[name]) for name in s["cards"]}
+    heap = t.heap(s["place"])
+    ways = [{card.face_up for card in heap if (id(card) in wanted) == mine} for mine in (True, False)]
+    there = len([card for card in heap if id(card) in wanted]) == len(wanted)
+    t.claims.append(there and len(ways[0]) == 1 and len(ways[1]) < 2 and ways[0] != ways[1])
+
+
 def nothing(t: Table, s: Json) -> None:
     pass
 
@@ -577,14 +657,15 @@ MEANINGS: dict[str, Callable[[Table, Json], None]] = {
         pack, place_card, choose_number, choose_values, choose_pile, think_of, take_card, remember, show, which_pile,
         piles_beside, deal, spell, spell_under, count_to, count_under, put_dealt, drop_rest, put_heap, cut_off, cut,
         cut_to, turn_block, turn_over, turn_card, deal_piles, gather_any, gather_side, gather_slot, gather_order,
-        repeat, as_often, ends_with, ends_same, ends_mate, ends_facing, ends_alike, ends_equal,
+        repeat, as_often, ends_with, ends_same, ends_mate, ends_facing, ends_alike, ends_equal, place_extra, deal_to_stop,
+        faro, reverse_faro, klondike, down_under, ends_beside, ends_reversed,
     )
 } | dict.fromkeys(
-    ("title", "note", "tell", "if_compared", "if_parity", "otherwise", "never_shows", "never_odd"), nothing
+    ("title", "note", "assumed", "tell", "if_compared", "if_parity", "otherwise", "never_shows", "never_odd"), nothing
 )  # fmt: skip
 
 
-UNSEEN = {"repeat", "as_often", "choose_number", "choose_values", "choose_pile", "tell"}
+UNSEEN = {"assumed", "repeat", "as_often", "choose_number", "choose_values", "choose_pile", "tell"}
 """lines during which nothing is done on the table"""
 
 
@@ -609,7 +690,7 @@ def run_lines(t: Table, lines: list[Json]) -> None:
                 _case(t, line["body"])
         else:
             MEANINGS[step](t, line)
-            if step in ("pack", "place_card"):
+            if step in ("pack", "place_card", "place_extra"):
                 continue
             if not line.get("shielded") and not is_ending(line) and step not in UNSEEN:
                 t.look_around(list(t.heaps))
@@ -651,13 +732,17 @@ def run(document: Json, script: tuple[int, ...]) -> tuple[Path, list[int]]:
     every = list(_steps(document["lines"]))
     table = Table(decide)
     stuck = False
-    opening = [line for line in document["lines"] if line.get("step") in ("title", "note", "pack", "place_card")]
+    opening = [
+        line
+        for line in document["lines"]
+        if line.get("step") in ("title", "note", "pack", "place_card", "place_extra")
+    ]
     try:
         run_lines(table, opening)
         table.exposed = [
             (line.get("card"), line.get("side", "back")) for line in every if line["step"].startswith("never_")
         ]
-        table.look_around(["deck"])
+        table.look_around(list(table.heaps))
         run_lines(table, [line for line in document["lines"] if line not in opening])
     except CannotGoOn:
         stuck = True

@@ -53,6 +53,8 @@ def routines(draw: Any) -> str:
     spots = draw(st.lists(st.integers(1, size), min_size=1, max_size=min(3, size), unique=True))
     for card, at in zip(draw(st.permutations(PLACED)), spots, strict=False):
         writer.place(card, at, size)
+    if draw(st.integers(0, 2)) == 0 or os.environ.get("FOCUS") == "place_extra":
+        writer.extra()
     writer.lines(draw(st.integers(1, 7)), "")
     if not writer.over:
         for _ in range(draw(st.integers(0, 2))):
@@ -102,6 +104,16 @@ class _Writer:
         self.placed.append(card)
         self.cards.append(card)
 
+    def extra(self) -> None:
+        """A card beside the pack."""
+        place = self.pick("hand", "table")
+        odd = self.pick("", ", with an odd back")
+        self.odd |= bool(odd)
+        self.rows.append(f"Place MARKER in {place}{self.pick('', ', face up')}{odd}")
+        self.placed.append("MARKER")
+        self.cards.append("MARKER")
+        self.filled.append(place)
+
     # Lines
 
     def lines(self, how_many: int, margin: str) -> None:
@@ -143,7 +155,7 @@ class _Writer:
 
     def ready(self, kind: str, margin: str) -> bool:
         needs = {
-            "choose_number": self.left > 0, "choose_values": self.left > 2, "choose_pile": self.left > 0 and self.piles,
+            "choose_number": self.left > 0, "deal_to_stop": self.left > 0, "choose_values": self.left > 2, "choose_pile": self.left > 0 and self.piles,
             "tell": self.secret and not margin, "think_of": self.left > 0 and not margin,
             "take_card": self.left > 0 and not margin, "remember": not margin, "which_pile": self.piles and self.cards,
             "piles_beside": self.gathered and self.cards, "put_dealt": self.dealt, "drop_rest": self.dealt,
@@ -297,6 +309,52 @@ class _Writer:
 
     def _do_show(self, margin: str) -> None:
         self.say(margin, f"{self.who}show{self.s} {self.spot()}")
+
+    def _do_deal_to_stop(self, margin: str) -> None:
+        self.who = "Spectator "
+        source = self.source()
+        _, secretly, choice = self._fresh_number()
+        way = self.pick("", " face up")
+        self.say(
+            margin,
+            f"Spectator {secretly}deals from {source}{way} to {self.target(source)} until you say stop, after {choice[2:-1]} cards",
+        )
+        self.dealt = True
+
+    # Mixes
+
+    def _do_faro(self, margin: str) -> None:
+        self.say(margin, f"{self.who}give{self.s} {self.source()} {self.pick('an out', 'an in')} faro")
+
+    def _do_reverse_faro(self, margin: str) -> None:
+        which = self.pick("first", "second")
+        es = "es" if self.who else ""
+        self.say(
+            margin,
+            f"{self.who}push{es} every second card out of {self.source()} and put{self.s} the {which} ones on top",
+        )
+
+    def _do_klondike(self, margin: str) -> None:
+        source = self.heap()
+        self.say(
+            margin,
+            f"{self.who}draw{self.s} the top and bottom cards of {source} together onto {self.target(source)}, the {self.pick('top', 'bottom')} card on",
+        )
+
+    def _do_down_under(self, margin: str) -> None:
+        source = self.heap()
+        self.say(
+            margin,
+            f"{self.who}deal{self.s} {source} {self.pick('down and under', 'under and down')} to {self.target(source)}",
+        )
+        self.dealt = True
+
+    def _do_assumed(self, margin: str) -> None:
+        self.say(margin, "Assumed: a false cut")
+
+    def heap(self) -> str:
+        source = self.source()
+        return "deck" if source == "row" else source
 
     # Choices and cards
 
@@ -469,6 +527,8 @@ class _Writer:
             "ends_same": f"{self.pick(*self.cards)} is {card}",
             "ends_facing": f"{self.spot()} is {self.pick('face up', 'face down')}",
             "ends_alike": f"the top cards of {self.source()}, {self.source()} have the same {self.pick('value', 'suit', 'colour')}",
+            "ends_beside": f"{self.pick(*self.cards)} is {self.pick('directly above', 'directly below', 'next to')} {card}",
+            "ends_reversed": f"exactly {' or '.join(sorted({card, self.pick(*self.cards)}))} are reversed in {self.source()}",
             "ends_equal": f"{self.source()}, {self.source()} have the same number of cards",
         }
         mated = [name for row in self.rows if "the mate of" in row for name in [row.rpartition("the mate of ")[2]]]

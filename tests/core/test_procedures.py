@@ -28,11 +28,14 @@ EXPECTED = [
     # file, verdict, paths, landing
     ("p01_three_reports", "rule", 5832, "position a + 3b + 9c + 1 in deck"),
     ("p01_three_reports_claimed", "proved", 5832, "1st in deck"),
+    ("p02_spelled_marker", "proved", 96, "1st in dealt"),
     ("p03_cut_number", "proved", 20, "one of 20 places"),
     ("p03_cut_number_safe", "proved", 19, "one of 19 places"),
     ("p05_sum_of_five", "proved", 59040, "one of 39 places"),
     ("p06_told_pile", "fixed", 168, "11th in deck"),
     ("p06_told_pile_claimed", "proved", 168, "11th in deck"),
+    ("p08_two_keys", "refuted", 51 * 52, "one of 52 places"),
+    ("p11_cut_and_turn_over", "proved", None, "one of 16 places"),
     ("p13_digit_sum", "proved", 10, "1st in dealt"),
     ("p16_two_piles", "proved", 300, "one of 9 places"),
     ("p17_row_of_ten", "proved", 10, "one of 10 places"),
@@ -89,6 +92,14 @@ def refuted(name: str, was: str, now: str) -> tuple[str, str | None, int]:
          "Fails when k is 20: the card that is looked for is not in deck (line 5)", "k is 1 to 19", 1),
         ("p18_two_numbers", "If b is a:", "If b is 5:",
          "Fails when a is 2, b is 2: no card has been dealt (line 22)", None, 95),
+        ("p02_spelled_marker", "from 5 to 52", "from 0 to 52",
+         "Fails when k is 0, p is 1: 5 cards are asked for, but pile 1 has 0 cards (line 13)", "k is 5 to 52", 10),
+        ("p08_two_keys", "Ends with: HIGH is directly above B\n", "",
+         "Fails when i is 0, j is 50: LOW is 3rd in deck and A is 1st in deck", None, 1327),
+        # Without an end there are no paths to count: one situation in which it fails.
+        ("p11_cut_and_turn_over", "top 3 cards", "top 2 cards",
+         "Fails when nothing is done in line 8, t is 1: 3 of the 8 cards in pile 3 - t are face up, and not just "
+         "these the other way", None, 1),
         # With any order of the piles told as numbers from the top, the same count fails.
         ("p01_three_reports_claimed", "under", "over",
          "Fails when their card is 1st in deck, the order of the piles, time 1 is 1, 2 and 3 from the top, "
@@ -167,4 +178,5 @@ def _gergonne(piles: int, rounds: int, size: int) -> str:
 def test_the_table_plays_a_path_of_every_procedure() -> None:
     for name, *_ in EXPECTED:
         played = play(read_routine(text_of(name)), seed=1)
-        assert played.faults == () and played.failures == () and played.stuck_at is None
+        assert played.faults == () and played.stuck_at is None
+        assert played.failures == () or name == "p08_two_keys"

@@ -140,6 +140,8 @@ def prove(routine: Routine, budget: Budget | None = None) -> Verdict:
 
 
 def _judged(routine: Routine, program: Program, found: Exploration, budget: Budget) -> Verdict:
+    if program.is_unlimited:  # there is no number of paths: situations are counted instead
+        found = replace(found, ends=dict.fromkeys(found.ends, 1), stuck=dict.fromkeys(found.stuck, 1))
     failing = sum(w for state, w in found.ends.items() if state[FAILED]) + sum(found.stuck.values())
     if failing:
         return _refuted(routine, program, found, failing, budget)

@@ -13,7 +13,7 @@ from dataclasses import replace
 from itertools import zip_longest
 from typing import Any
 
-from ..cards import FACE_UP, INDIFFERENT
+from ..cards import FACE_UP, INDIFFERENT, MAX_CARDS
 from ..expressions import Blank, within
 from ..faults import BadRoutine, Fault
 from ..language.templates import PERFORMER, SPECTATOR
@@ -38,7 +38,7 @@ from ..program import (
 from ..routine import STEP, Line, Routine
 from ..steps.declare import ENDING, HANDLING, PAGE, SETUP
 from .asking import LineFails
-from .cards import DECK, THEIR_CARD
+from .cards import DECK, THEIR_CARD, PackCard
 from .purpose import PROOF, Exposure, Needs, Purpose
 from .scope import Scope, after_cases
 from .spots import Spots
@@ -71,6 +71,7 @@ class Builder(Spots):
         self._phase = PAGE
         self._cases = 0
         """how many cases stand around the line"""
+        self.assumed: list[str] = []
         self._unlimited = 0
         """how many repetitions without end stand around the line"""
         self._following: Line | None = None
@@ -187,7 +188,7 @@ class Builder(Spots):
 
     def _target(self) -> str | None:
         """The first card claimed, one of the set-up if it can be; else their card, else the first that got a name."""
-        placed = [card.name for card in self.pack if card.name]
+        placed = [card.name for card in self._set_up() if card.name]
         named = [*placed, *self.card_cells]
         if self.claimed_cards:
             return next((name for name in self.claimed_cards[:2] if name in placed), self.claimed_cards[0])
@@ -197,6 +198,9 @@ class Builder(Spots):
         """Puts the pack on the table as it lies when the routine begins."""
         if not self.pack:
             return
+        if self.purpose.every_card:
+            for card, _ in self.extras:
+                self.token(card.name or "")
         heap = bytearray()
         for index, card in enumerate(self.pack):
             token = self.tokens.get(card.name, INDIFFERENT) if card.name else INDIFFERENT
@@ -205,8 +209,15 @@ class Builder(Spots):
         self.start[self.place_cells[DECK]] = bytes(heap)
         if self._endings and not self._endings_for_all:
             self.start[FAILED] |= NO_ENDING
+        for card, place in self.extras:
+            byte = self.tokens.get(card.name or "", INDIFFERENT) | (
+                FACE_UP if card.face_up and self.follows_faces else 0
+            )
+            cell = self.place_cells[place]
+            self.start[cell] = bytes([byte]) + self.start[cell]
+        tops = {self.start[cell][0] for cell in self.place_cells.values() if self.start[cell]}
         for exposure in self.needs.exposures:
-            if heap[:1] and heap[0] in self._seen_as(exposure):
+            if tops & self._seen_as(exposure):
                 self.start[FAILED] |= 2 << exposure.claim
 
     def _program(self, target: str | None) -> Program:
@@ -237,6 +248,7 @@ class Builder(Spots):
             self.where_named.get(target or "") if target in self.tokens else None,
             tuple(claims),
             covers_every_order=True,
+            assumed=tuple(self.assumed),
             odd_backs=frozenset(self._odd_backs()) if self.purpose.every_card else frozenset(),
         )
 
@@ -244,6 +256,30 @@ class Builder(Spots):
         if cell.is_place or cell.is_card:
             return self.purpose.forget_places
         return self.purpose.forget_numbers or (self.purpose.forget_unnamed and cell.symbol is None)
+
+    def assume(self, what: str) -> None:
+        """The verdict will say that this was taken on trust."""
+        if what not in self.assumed:
+            self.assumed.append(what)
+
+    def lay_extra(self, card_slot: str, place_slot: str, face_up: bool, odd_back: bool) -> None:
+        """A card beside the pack lies at a place when the routine begins, on those that are there."""
+        name = self.phrase(card_slot)
+        place = self.destination(place_slot)
+        if place.name == DECK:
+            raise self.fault(
+                place_slot,
+                "This card is beside the pack.",
+                "another place than deck",
+                "Give it a position in the pack instead.",
+            )
+        if len(self.pack) + len(self.extras) >= MAX_CARDS:
+            raise self.fault(card_slot, f"There are {MAX_CARDS} cards already.", "fewer cards", "Leave one out.")
+        self.new_name(card_slot, name, "card")
+        self.scope.cards.add(name)
+        self.extras.append((PackCard(name, face_up, odd_back), place.name))
+        if face_up:
+            self.ask_faces()
 
     # Blocks
 
@@ -367,7 +403,9 @@ class Builder(Spots):
         passing: Callable[[Sequence[Any]], bytes] | None = None,
     ) -> None:
         """The line does this. `passing` gives the cards that are seen one by one meanwhile, as they lie then."""
-        if self.needs.exposures and not self.flag("shielded"):
+        if self.flag("shielded"):
+            self.assume(f"line {self.line.number} is shielded")
+        elif self.needs.exposures:
             run = self._watched(run, passing)
             self.reads |= {i for i, cell in enumerate(self.cells) if cell.is_place}
         gathering = self.scope.gathering
@@ -434,7 +472,7 @@ class Builder(Spots):
         self._seen_as(exposure)
 
     def _odd_backs(self) -> list[int]:
-        return [self.token(card.name) for card in self.pack if card.odd_back and card.name]
+        return [self.token(card.name) for card in self._set_up() if card.odd_back and card.name]
 
     def _seen_as(self, exposure: Exposure) -> frozenset[int]:
         """The bytes at which the side shows."""

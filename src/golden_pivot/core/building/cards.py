@@ -27,6 +27,8 @@ class Cards(Asking):
         super().__init__(*given)
         self.pack: list[PackCard] = []
         """top first"""
+        self.extras: list[tuple[PackCard, str]] = []
+        """cards beside the pack, each with the place it lies at"""
         self.tokens: dict[str, int] = {}
         """of cards placed in the set-up that some line asks for"""
         self.card_cells: dict[str, int] = {}
@@ -64,13 +66,17 @@ class Cards(Asking):
     def follows_faces(self) -> bool:
         return self.purpose.every_card or self.needs.faces
 
-    def _index_in_pack(self, name: str) -> int:
-        return next(i for i, card in enumerate(self.pack) if card.name == name)
+    def _set_up(self) -> list[PackCard]:
+        """Every card of the set-up: those of the pack, then those beside it."""
+        return [*self.pack, *(card for card, _ in self.extras)]
+
+    def _index_in_set_up(self, name: str) -> int:
+        return next(i for i, card in enumerate(self._set_up()) if card.name == name)
 
     def token(self, name: str) -> int:
         """The token of a card of the set-up; asking for it makes the proof follow that card."""
         if name not in self.tokens:
-            self.tokens[name] = self._index_in_pack(name) + 1 if self.purpose.every_card else self._free_token()
+            self.tokens[name] = self._index_in_set_up(name) + 1 if self.purpose.every_card else self._free_token()
         return self.tokens[name]
 
     def _free_token(self) -> int:
@@ -148,7 +154,7 @@ class Cards(Asking):
 
     def known_cards(self) -> dict[int, str]:
         """Token → name of every card of the set-up that has a value and a suit; the proof then follows them."""
-        return {self.token(card.name): card.name for card in self.pack if card.name and card_value(card.name)}
+        return {self.token(card.name): card.name for card in self._set_up() if card.name and card_value(card.name)}
 
     @property
     def values_of_tokens(self) -> dict[int, int]:

@@ -9,6 +9,7 @@ from typing import Any
 
 from ..cards import DOWN, UP, index_of, reversed_block, turned_over
 from ..faults import Impossible
+from ..language.phrases import place_text
 from ..language.values import Indexed, PlaceName, Position
 from ..program import Cell, Cells, Reader
 from .asking import LineFails
@@ -56,7 +57,7 @@ class Table(Numbers):
         reads = frozenset(self.reads)
         self.reads |= before
         is_row = all(self.cells[cell].is_row for cell in known.values())
-        return reckoned_place(f"{name.base} number", name.base, known, index, reads, is_row)
+        return reckoned_place(place_text(name), name.base, known, index, reads, is_row)
 
     def source(self, slot: str) -> Place:
         """A place that cards have been put on; the line changes what lies there."""
@@ -124,6 +125,12 @@ class Table(Numbers):
         """The line takes all of `source` to `to`."""
         self.reads |= source.cells | source.reads | to.reads
         self.touches |= source.cells | to.cells
+
+    def every_place(self) -> tuple[int, ...]:
+        """Cells of every place cards have been put on so far; the line depends on all of them."""
+        cells = tuple(self.place_cells[name] for name in self.place_cells if name in self.scope.filled)
+        self.reads |= set(cells)
+        return cells
 
     # Which way up
 

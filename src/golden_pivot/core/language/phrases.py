@@ -10,7 +10,7 @@ import re
 from collections.abc import Sequence
 
 from ..cards import RANKS, SUITS, ordinal
-from ..expressions import Blank, Expression, Name, Number, expression_text, read_expression
+from ..expressions import KEYWORDS, Blank, Expression, Name, Number, expression_text, read_expression
 from .values import Indexed, NewNumber, PlaceName, Position, Spot
 from .words import RESERVED, Word
 
@@ -54,13 +54,18 @@ def place(words: Sequence[Word], i: int) -> tuple[PlaceName, int]:
         and text_at(words, i + 2) not in tuple("+-−*×")
     ):
         return f"{name} {words[i + 1].text}", i + 2
-    if name in NUMBERED and text_at(words, i + 1) not in ("", ","):
+    if name in NUMBERED and i + 1 < len(words) and _may_be_an_index(words[i + 1]):
         found = read_expression([word.text for word in words[i + 1 :]])
         if isinstance(found, tuple):
             index, taken = found
             one = index.value if isinstance(index, Number) else None
             return f"{name} {one}" if one is not None else Indexed(name, index), i + 1 + taken
     return name, i + 1
+
+
+def _may_be_an_index(word: Word) -> bool:
+    """A name of one letter, or the beginning of a longer expression: `packet together` is the place packet."""
+    return not word.text.isalpha() or word.lower in KEYWORDS or re.fullmatch(r"[a-z]\d*", word.text) is not None
 
 
 def place_text(where: PlaceName) -> str:

@@ -9,7 +9,7 @@ for _module in sorted(module.name for module in iter_modules(__path__)):
     import_module(f"{__name__}.{_module}")
 
 FAMILIES = (
-    "The page", "Set-up", "Choices", "Cards", "Counting", "Blocks", "Piles", "Order of events", "Endings"
+    "The page", "Set-up", "Choices", "Cards", "Counting", "Blocks", "Piles", "Mixes", "Order of events", "Endings"
 )  # fmt: skip
 """shelves of the palette in the order in which a routine is written; a new family comes last"""
 

@@ -52,6 +52,24 @@ def deal(b: Builder) -> None:
 
 
 @step(
+    "{who} {secretly?secretly} deal+s from {from:place}[ {way=face up|face down}][ to {to:place}]"
+    " until {stopper=the spectator says|you say} stop, after {number:range} cards",
+    family="Counting",
+    example="Deal from deck to table until the spectator says stop, after n from 5 to 30 cards",
+)
+def deal_to_stop(b: Builder) -> None:
+    """Cards are dealt one by one until a stop is called; the number dealt is a new number with its range.
+
+    Whoever counts along learns it, unless the line says *secretly*.
+    """
+    new = b.line.values["number"].name
+    b.choose_number("number", secret=b.flag("secretly"))
+    cell = b.scope.numbers[new]
+    b.reads.add(cell)
+    _deals(b, lambda cells: int(cells[cell]))
+
+
+@step(
     "{who} spell+s {word:word} from {from:place}[ {way=face up|face down}][ to {to:place}]",
     family="Counting",
     example="Spell “lantern” from deck to table",

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import TYPE_CHECKING, Any
 
-from ..cards import FACE_UP, TOKEN, card_colour, card_suit, card_value, ordinal
+from ..cards import FACE_UP, TOKEN, card_colour, card_suit, card_value, index_of, ordinal
 from ..faults import Impossible
 from ..language.phrases import list_text
 from .declare import ENDING, step
@@ -157,3 +157,58 @@ def never_shows(b: Builder) -> None:
 def never_odd(b: Builder) -> None:
     """A claim: from the beginning to here no card with an odd back is in sight with its back."""
     b.never_shows(None, face=False)
+
+
+@step(
+    "Ends with: {card:card} is {side=directly above|directly below|next to} {other:card}",
+    family="Endings",
+    phase=ENDING,
+    example="Ends with: LOW is directly above their card",
+)
+def ends_beside(b: Builder) -> None:
+    """A claim: both lie at the same place, one directly above the other; *next to* leaves open which."""
+    token, other = b.claimed_card("card"), b.card("other")
+    name, beside, side = b.phrase("card"), b.phrase("other"), b.phrase("side")
+    allowed = {"directly above": (1,), "directly below": (-1,), "next to": (1, -1)}[side]
+    places = b.every_place()
+
+    def holds(cells: Sequence[Any]) -> bool:
+        for cell in places:
+            at, then = index_of(cells[cell], token(cells)), index_of(cells[cell], other(cells))
+            if at >= 0 and then >= 0:
+                return then - at in allowed
+        return False
+
+    def explain(cells: Sequence[Any]) -> str:
+        lie = [b.whereabouts(cells, one(cells)) for one in (token, other)]
+        return f"{name} is {lie[0]} and {beside} is {lie[1]}"
+
+    b.check(holds, explain)
+
+
+@step(
+    "Ends with: exactly {cards:cards} are reversed in {place:place}",
+    family="Endings",
+    phase=ENDING,
+    example="Ends with: exactly FORCE are reversed in deck",
+)
+def ends_reversed(b: Builder) -> None:
+    """A claim: these cards face one way there and all others the other way, whichever way that is."""
+    tokens, place = b.cards("cards"), b.looked_at("place")
+    b.ask_faces()
+
+    def holds(cells: Sequence[Any]) -> bool:
+        wanted = {token(cells) for token in tokens}
+        heap = place.of(cells)
+        mine = {byte >= FACE_UP for byte in heap if byte & TOKEN in wanted}
+        others = {byte >= FACE_UP for byte in heap if byte & TOKEN not in wanted}
+        there = sum(byte & TOKEN in wanted for byte in heap) == len(wanted)
+        return there and len(mine) == 1 and len(others) <= 1 and not mine & others
+
+    def explain(cells: Sequence[Any]) -> str:
+        up = sum(byte >= FACE_UP for byte in place.of(cells))
+        return (
+            f"{up} of the {len(place.of(cells))} cards in {place.name} are face up, and not just these the other way"
+        )
+
+    b.check(holds, explain)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from ..cards import MAX_CARDS
-from .declare import SETUP, step
+from .declare import HANDLING, SETUP, step
 
 if TYPE_CHECKING:
     from ..building import Builder
@@ -68,3 +68,23 @@ def place_card(b: Builder) -> None:
     b.place_in_pack("card", index, face_up=b.flag("up"), odd_back=b.flag("odd"))
     if b.given("mate"):
         b.declare_mates("card", b.phrase("mate"))
+
+
+@step(
+    "Place {card:card} in {place:place}{up?, face up}{odd?, with an odd back}",
+    family="Set-up",
+    phase=SETUP,
+    example="Place MARKER in pocket, with an odd back",
+)
+def place_extra(b: Builder) -> None:
+    """A card beside the pack lies ready at another place, on those that are there already."""
+    b.lay_extra("card", "place", face_up=b.flag("up"), odd_back=b.flag("odd"))
+
+
+@step("Assumed: {what:text}", family="The page", phase=HANDLING, example="Assumed: a false cut")
+def assumed(b: Builder) -> None:
+    """Something you do that the proof takes on trust: a false cut, a glimpse, a force. Nothing moves.
+
+    The verdict names it.
+    """
+    b.assume(b.phrase("what"))
