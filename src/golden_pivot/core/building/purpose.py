@@ -41,5 +41,3 @@ class Needs:
     faces: bool = False
     """which way up cards lie"""
     exposures: tuple[Exposure, ...] = ()
-    endings_in_cases: bool = False
-    """no ending stands outside the cases, so that a path may come to none"""

@@ -1,0 +1,124 @@
+"""Lines with other lines under them: stated repetitions, cases, and repetitions without end."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import replace
+from typing import Any
+
+from ..language.templates import PERFORMER, SPECTATOR
+from ..program import END, Branch, Closure, Leap
+from ..routine import STEP
+from ..steps.declare import ENDING, HANDLING
+from .asking import LineFails
+from .lines import Lines
+from .scope import Scope, after_cases
+
+
+class Blocks(Lines):
+    def __init__(self, *given: Any) -> None:
+        super().__init__(*given)
+        self._cases = 0
+        """how many cases stand around the line"""
+        self._unlimited = 0
+        """how many repetitions without end stand around the line"""
+        self._open: tuple[int, Scope, Scope] | None = None
+        """behind an If with an Otherwise: (index of its leap or -1, what was known before it, and behind it)"""
+
+    def body(self, turn: int) -> None:
+        """Carry out the lines of the block once; `turn` counts from 1."""
+        self.rounds = (*self.rounds, turn)
+        self._inside(self.line.body)
+        self.rounds = self.rounds[:-1]
+
+    def only_if(self, holds: Callable[[Sequence[Any]], bool]) -> None:
+        """The lines of the block are carried out on the paths where this holds."""
+        branch = len(self.instructions)
+        self.instructions.append(
+            Branch(self.line.number, self.rounds, frozenset(self.reads), frozenset(), holds, END)
+        )
+        following = self._following
+        before = self.scope.copy()
+        inside = self._case()
+        leap = -1
+        if following is not None and following.kind and following.kind.name == "otherwise":
+            if not inside.ended:
+                leap = len(self.instructions)
+                self.instructions.append(Leap(self.line.number, self.rounds, frozenset(), frozenset(), END))
+            self._open = (leap, before, inside)
+            self.scope = inside
+            self.scope.ended = False
+        else:
+            self.scope = after_cases(inside, before)
+        self._aim(branch)
+
+    def otherwise(self) -> None:
+        """The lines of the block are carried out on the paths where the If above does not hold."""
+        if self._open is None:
+            raise self.leans(
+                lambda: self.fault_at(
+                    self.line, "There is no If directly above.", "a block under “If …:” above this line", "Move it."
+                )
+            )
+        (leap, before, inside), self._open = self._open, None
+        inside.ended = leap < 0
+        self.scope = before
+        other = self._case()
+        if leap >= 0:
+            self._aim(leap)
+        self.scope = after_cases(inside, other)
+        self.scope.ended = inside.ended and other.ended
+
+    def as_often_as_liked(self, one_of: bool) -> None:
+        """The block, any number of times; with `one_of` each of its lines is a move of its own."""
+        steps = [line for line in self.line.body if line.is_ == STEP and line.kind]
+        head, by = len(self.instructions), PERFORMER if self.performer_acts() else SPECTATOR
+        closure = Closure(self.line.number, self.rounds, frozenset(), frozenset(), (), (), by)
+        self.instructions.append(closure)
+        before = self.scope.copy()
+        ends = []
+        self._unlimited += 1
+        try:
+            for move in [[step] for step in steps] if one_of else [self.line.body]:
+                self._inside(move)
+                ends.append(len(self.instructions))
+        except LineFails:
+            # What can be shown of it is shown once.
+            self.instructions[head] = Leap(self.line.number, self.rounds, frozenset(), frozenset(), head + 1)
+            raise
+        finally:
+            self._unlimited -= 1
+        says = [step.text.strip().lower() for step in steps] if one_of else ["once more"]
+        self.instructions[head] = replace(closure, ends=tuple(ends), says=tuple(says))
+        here = len(self.instructions)
+        self.instructions.append(Leap(self.line.number, self.rounds, frozenset(), frozenset(), here + 1))
+        self.scope = after_cases(self.scope, before)
+
+    def new_name(self, slot: str, name: str, kind: str) -> None:
+        if self._unlimited:
+            raise self.fault(
+                slot,
+                f"{name} would be another one each time, without end.",
+                "nothing that gets a name in lines repeated as often as one likes",
+                "Settle it above these lines, or repeat them a stated number of times.",
+            )
+        super().new_name(slot, name, kind)
+
+    def _case(self) -> Scope:
+        """Builds the block as one case and returns what is known behind it."""
+        self._cases += 1
+        try:
+            self._inside(self.line.body)
+        finally:
+            self._cases -= 1
+        if self._phase == ENDING:
+            self.instructions.append(Leap(self.line.number, self.rounds, frozenset(), frozenset(), END))
+            self.scope.ended = True
+        self._phase = HANDLING
+        return self.scope
+
+    def _aim(self, index: int) -> None:
+        """The branch or leap at this index goes to the instruction that comes next."""
+        step = self.instructions[index]
+        assert isinstance(step, Branch | Leap)
+        self.instructions[index] = replace(step, target=len(self.instructions))

@@ -1,0 +1,109 @@
+"""Going through the lines of a routine in order, each with a meaning of its own; what is at fault is noted."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from itertools import zip_longest
+from typing import TYPE_CHECKING, cast
+
+from ..expressions import Blank, within
+from ..language.values import expressions_in
+from ..program import ClaimLine
+from ..routine import STEP, Line, Routine
+from ..steps.declare import ENDING, HANDLING, PAGE, SETUP
+from .asking import LineFails
+from .purpose import Needs, Purpose
+from .spots import Spots
+
+if TYPE_CHECKING:
+    from .builder import Builder
+
+MAX_INSTRUCTIONS = 5000
+
+
+class Lines(Spots):
+    def __init__(self, routine: Routine, purpose: Purpose, needs: Needs) -> None:
+        super().__init__(routine, purpose, needs)
+        self.claims: list[ClaimLine] = []
+        self._phase = PAGE
+        self._following: Line | None = None
+        """the step behind the line at hand, in the same block"""
+        self._sound: tuple[int | None, int | None] = (None, None)
+        """how many instructions and claims there were before the first line at fault"""
+
+    def _lines(self, lines: Sequence[Line]) -> None:
+        steps = [line for line in lines if line.is_ == STEP and line.kind]
+        following = {line.number: after for line, after in zip_longest(steps, steps[1:])}
+        for line in lines:
+            if line.faults:
+                self._stop(len(self.instructions), len(self.claims))
+            if line.is_ != STEP or line.kind is None:
+                continue
+            outer = self._line, self.reads, self.touches
+            self._line, self.reads, self.touches = line, set(), set()
+            self._following = following[line.number]
+            emitted, claims = len(self.instructions), len(self.claims)
+            try:
+                self._refuse_blanks(line)
+                self._in_order(line)
+                line.kind.means(cast("Builder", self))
+            except LineFails:
+                self._stop(emitted, claims)
+            self._line, self.reads, self.touches = outer
+
+    def _stop(self, instructions: int, claims: int) -> None:
+        if not self.stopped:
+            self.stopped, self._sound = True, (instructions, claims)
+
+    def _refuse_blanks(self, line: Line) -> None:
+        for name, _, _, _ in line.spans:
+            if any(isinstance(node, Blank) for e in expressions_in(line.values[name]) for node in within(e)):
+                raise self.fault(name, "A blank waits here.", "a value", "Write a number in place of the “?”.")
+
+    def _in_order(self, line: Line) -> None:
+        assert line.kind is not None
+        phase = line.kind.phase
+        if phase != PAGE and not self.pack and line.kind.name != "pack":
+            raise self.leans(
+                lambda: self.fault_at(
+                    line,
+                    "The routine has no pack yet.",
+                    "a line such as “Pack: 52 cards, any order”",
+                    "Begin with the pack.",
+                )
+            )
+        if phase == SETUP and self._phase not in (PAGE, SETUP):
+            raise self.fault_at(
+                line,
+                "The routine has already begun.",
+                "what lies ready before the first action",
+                "Move this line up, to the set-up.",
+            )
+        if self._phase == ENDING and phase == HANDLING:
+            raise self.fault_at(
+                line,
+                "The ending has already been claimed.",
+                "nothing to be done after an ending",
+                "Move the line above the ending.",
+            )
+        if self.scope.ended and phase in (HANDLING, ENDING) and line.kind.name != "otherwise":
+            raise self.fault_at(
+                line,
+                "No path comes as far as this line.",
+                "a case above that has no ending",
+                "Move the line up, or into one of the cases.",
+            )
+        self._phase = self._phase if phase == PAGE else phase
+
+    def _inside(self, lines: Sequence[Line]) -> None:
+        faults = len(self.faults)
+        self._lines(lines)
+        if len(self.faults) > faults:
+            raise LineFails  # the same faults every time round; once is enough
+        if len(self.instructions) > MAX_INSTRUCTIONS:
+            raise self.fault_at(
+                self.line,
+                f"This makes more than {MAX_INSTRUCTIONS} single actions.",
+                "fewer repetitions",
+                "Repeat fewer times.",
+            )
