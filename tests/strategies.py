@@ -233,6 +233,13 @@ class _Writer:
 
     def _do_spell(self, margin: str) -> None:
         source = self.source()
+        if source != "row" and self.pick(True, False, False):
+            self.row = "row"
+            self.filled = list(dict.fromkeys([*self.filled, "row"]))
+            way = self.pick("left to right", "right to left")
+            self.say(margin, f"{self.who}spell{self.s} “{self.pick(*WORDS)}” from {source} to row, from {way}")
+            self.dealt = True
+            return
         self.say(margin, f"{self.who}spell{self.s} “{self.pick(*WORDS)}” from {source} to {self.target(source)}")
         self.dealt = True
 

@@ -70,7 +70,8 @@ def serve(
     listener.listen(128)
     typer.echo(f"Golden Pivot is at http://127.0.0.1:{listener.getsockname()[1]}  (Ctrl+C ends it)")
     sys.stdout.flush()
-    config = uvicorn.Config(create_app(database), log_level="warning", access_log=False)
+    # A search under way does not keep the server from ending.
+    config = uvicorn.Config(create_app(database), log_level="warning", access_log=False, timeout_graceful_shutdown=1)
     uvicorn.Server(config).run(sockets=[listener])
 
 

@@ -263,3 +263,62 @@ def test_every_screen_is_readable_by_all(page: Page, scheme: str, title: str | N
     page.evaluate(AXE.read_text(encoding="utf-8"))
     found = page.evaluate("axe.run({ runOnly: ['wcag2a', 'wcag2aa'] })")
     assert [(v["id"], [n["target"] for n in v["nodes"]]) for v in found["violations"]] == []
+
+
+def test_two_windows_keep_both_texts(page: Page, address: str) -> None:
+    open_routine(page, "The Stowaway")
+    other = page.context.new_page()
+    other.goto(page.url)
+    sheet(other).wait_for()
+    sheet(page).focus()
+    page.keyboard.press("Control+End")
+    page.keyboard.type("# here")
+    saved(page)
+    sheet(other).focus()
+    other.keyboard.press("Control+End")
+    other.keyboard.type("# there")
+    expect(other.get_by_text("This routine was changed in another window")).to_be_visible()
+    other.get_by_role("button", name="Take the other").click()
+    expect(sheet(other)).to_contain_text("# here")
+    sheet(other).focus()
+    other.keyboard.press("Control+z")
+    expect(sheet(other)).to_contain_text("# there")
+    saved(other)
+
+
+def test_what_is_removed_from_the_shelf_is_brought_back(page: Page) -> None:
+    page.get_by_role("button", name="Remove Fog Signals").click()
+    expect(page.get_by_role("link", name="Fog Signals")).to_have_count(0)
+    page.get_by_role("button", name="Bring it back").click()
+    expect(page.get_by_role("link", name="Fog Signals")).to_be_visible()
+    page.get_by_label("Search the shelf").fill("gangway")
+    expect(page.locator(".routines li")).to_have_count(1)
+
+
+def test_the_hand_changes_the_path_on_the_table(page: Page) -> None:
+    open_routine(page, "The Watch Below")
+    verdict_is(page, "proved")
+    thought_of = page.locator(".choice", has_text="their card, secret")
+    thought_of.get_by_role("slider").focus()
+    page.keyboard.press("End")
+    expect(thought_of.locator("b")).to_contain_text("27th in deck")
+    page.get_by_role("button", name="as a table").click()
+    expect(page.locator(".strands-table tbody tr").first).to_contain_text("deck 1")
+    page.keyboard.press("Alt+a")
+    expect(page.locator(".table-panel .when")).to_contain_text("after line 12")
+    page.keyboard.press("Alt+ArrowLeft")
+    expect(page.locator(".table-panel .when")).to_contain_text("after line 11, time 3")
+
+
+def test_a_search_that_takes_long_can_be_stopped(page: Page) -> None:
+    from tests.core.test_prover import EXPLODING
+
+    page.locator("input[type=file]").set_input_files(
+        {"name": "long.pivot", "mimeType": "text/plain", "buffer": EXPLODING.encode()}
+    )
+    page.get_by_role("button", name="Stop").click()
+    expect(page.locator("section.verdict")).to_contain_text("The search was stopped")
+    sheet(page).focus()
+    page.keyboard.press("Control+a")
+    page.keyboard.type("Pack: 9 cards\nPlace A 2nd")
+    verdict_is(page, "fixed")

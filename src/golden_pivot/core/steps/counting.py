@@ -53,7 +53,8 @@ def deal(b: Builder) -> None:
 
 @step(
     "{who} {secretly?secretly} deal+s from {from:place}[ {way=face up|face down}][ to {to:place}]"
-    " until {stopper=the spectator says|you say} stop, after {number:range} cards",
+    " until {stopper=the spectator says|you say} stop, after {number:range} cards"
+    "[, {row=from left to right|from right to left}]",
     family="Counting",
     example="Deal from deck to table until the spectator says stop, after n from 5 to 30 cards",
 )
@@ -70,7 +71,8 @@ def deal_to_stop(b: Builder) -> None:
 
 
 @step(
-    "{who} spell+s {word:word} from {from:place}[ {way=face up|face down}][ to {to:place}]",
+    "{who} spell+s {word:word} from {from:place}[ {way=face up|face down}][ to {to:place}]"
+    "[, {row=from left to right|from right to left}]",
     family="Counting",
     example="Spell “lantern” from deck to table",
 )

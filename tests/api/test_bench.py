@@ -1,0 +1,126 @@
+"""What the bench asks of the server, over HTTP."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+
+from golden_pivot.demo import demo_text
+
+TOLD = """Pack: 9 cards, any order
+Spectator thinks of a card in deck: their card
+Repeat 2 times:
+  Deal deck into 3 piles, face up
+  Spectator tells which pile holds their card: p
+  Gather the piles, pile p 2nd, the others in any order
+  Turn deck over
+"""
+
+
+def post(client: TestClient, path: str, **body: Any) -> Any:
+    reply = client.post(f"/api/{path}", json=body)
+    assert reply.status_code == 200, reply.text
+    return reply.json()
+
+
+def test_strands_are_edges_between_columns_never_paths(client: TestClient) -> None:
+    strands = post(client, "strands", text=TOLD, job="s")["strands"]
+    assert (strands["card"], strands["beginning"]["line"], len(strands["beginning"]["where"])) == ("their card", 2, 9)
+    assert [(c["line"], c["last"], c["turn"], len(c["edges"])) for c in strands["columns"]] == [
+        (3, 7, 1, 9),
+        (3, 7, 2, 3),
+    ]
+    edge = strands["columns"][1]["edges"][0]
+    assert edge["to"] == {"place": "deck", "position": 5} and edge["can_succeed"] and not edge["can_fail"]
+    assert post(client, "strands", text="Pack: 9 crads", job="t") == {"strands": None}
+
+
+def test_the_ledger_has_an_entry_a_line_and_round(client: TestClient) -> None:
+    rows = post(client, "ledger", text=TOLD, job="l")["ledger"]
+    assert [(row["line"], row["round"], row["text"], row["sure"]) for row in rows if row["line"] in (2, 7)] == [
+        (2, [], "p", True), (7, [1], "⌈p/3⌉ + 3", True), (7, [2], "5", True)
+    ]  # fmt: skip
+    assert post(client, "ledger", text="Pack: 9 crads", job="m") == {"ledger": []}
+
+
+def test_a_path_is_played_with_its_decisions_in_words(client: TestClient) -> None:
+    played = post(client, "play", text=TOLD, job="p", choices={"their card": 4})
+    first, order, _ = played["decisions"]
+    assert (first["value"], first["words"][3], first["secret"]) == (4, "4th in deck", True)
+    assert (order["options"], order["words"]) == ([0, 1], ["2, 1 and 3 from the top", "3, 1 and 2 from the top"])
+    assert played["frames"][0]["names"] == {} and played["frames"][0]["at"] is None
+    last = played["frames"][-1]
+    assert last["at"] == {"place": "deck", "position": 5} and last["names"] == {"4": "their card"}
+    assert played["failures"] == [] and played["stuck_at"] is None
+    # The same seed gives the same path; a choice that cannot be is moved to the nearest that can.
+    again = [post(client, "play", text=TOLD, job="q", seed=7)["decisions"] for _ in range(2)]
+    assert again[0] == again[1]
+    assert post(client, "play", text=TOLD, job="r", choices={"their card": 99})["decisions"][0]["value"] == 9
+
+
+def test_the_worst_case_of_a_refuted_routine_is_its_counterexample(client: TestClient) -> None:
+    text = demo_text("forty_minutes")
+    played = post(client, "play", text=text, job="w", worst=True)
+    assert played["decisions"][0]["value"] == 40
+    assert played["failures"] == ["LANTERN is 13th but the count ends at 4"]
+    # Of a proved one it is the path that handles most cards.
+    assert post(client, "play", text=demo_text("harbour_light"), job="x", worst=True)["decisions"][0]["value"] == 39
+
+
+def test_rounds_without_end_are_decisions_one_after_another(client: TestClient) -> None:
+    text = "Pack: 6 cards\nPlace A 2nd\nAs often as the spectator likes, one of:\n  Turn deck over\n  Cut deck at 1 and complete the cut\n"
+    choices = {"round 1 in line 3": 2, "round 2 in line 3": 1, "round 3 in line 3": 0}
+    played = post(client, "play", text=text, job="c", choices=choices)
+    assert [d["words"][d["value"]] for d in played["decisions"]] == [
+        "cut deck at 1 and complete the cut", "turn deck over", "nothing more"
+    ]  # fmt: skip
+    assert played["frames"][-1]["at"] == {"place": "deck", "position": 6}
+
+
+def test_a_page_is_read_line_by_line(client: TestClient) -> None:
+    sheet = post(
+        client, "read", text="Title: One\nSpectator secretly chooses a number n from 1 to 5\nDael\n  “Say.”\n# why\n"
+    )
+    assert sheet["title"] == "One"
+    assert [(line["is"], line["step"], line["spectator"], line["knowledge"]) for line in sheet["lines"]] == [
+        ("step", "title", False, None), ("step", "choose_number", True, "secret"), ("unread", None, False, None),
+        ("patter", None, False, None), ("remark", None, False, None),
+    ]  # fmt: skip
+    assert [fault["line"] for fault in sheet["faults"]] == [3]
+    slot = sheet["lines"][1]["slots"][-1]
+    assert (slot["type"], slot["start"], slot["end"]) == ("range", 36, 49)
+
+
+def test_suggestions_go_on_from_the_cursor(client: TestClient) -> None:
+    text = "Pack: 9 cards\nPlace A 2nd\nDeal deck into 3 piles\nGather the"
+    found = [one["text"] for one in post(client, "suggest", text=text, line=4, column=10)]
+    assert "Gather the piles in any order" in found and all(one.startswith("Gather the") for one in found)
+
+
+def test_what_is_exported_imports_back_to_the_same(client: TestClient) -> None:
+    for name in ("fog_signals", "pursers_count", "last_orders"):
+        made = client.post("/api/routines", json={"text": demo_text(name)}).json()
+        at = f"/api/routines/{made['id']}/routine"
+        assert client.get(f"{at}.pivot").text == demo_text(name)
+        exported = client.get(f"{at}.json")
+        assert exported.headers["content-disposition"].endswith('.json"')
+        back = client.post("/api/routines/import", json={"document": exported.json()}).json()
+        assert [row.strip() for row in back["text"].splitlines()] == [
+            row.strip() for row in demo_text(name).splitlines()
+        ]
+
+
+@pytest.mark.parametrize("document", [{}, {"format": "golden-pivot routine 1", "lines": [{"step": "none"}]}])
+def test_a_document_that_is_no_routine_is_refused_and_nothing_is_added(client: TestClient, document: Any) -> None:
+    reply = client.post("/api/routines/import", json={"document": document})
+    assert reply.status_code == 422 and set(reply.json()) == {"message", "where", "expected", "remedy"}
+    assert client.get("/api/routines").json() == []
+
+
+def test_families_steps_and_schema_are_there_to_ask(client: TestClient) -> None:
+    assert {family["name"] for family in client.get("/api/families").json()} >= {"Told pile", "Digit sum"}
+    steps = client.get("/api/language").json()
+    assert next(step for step in steps if step["name"] == "deal")["spectator"]
+    assert client.get("/api/routine.schema.json").json()["$defs"]["line"]
