@@ -107,11 +107,13 @@ class Table:
             return len([letter for letter in e["word"] if letter.isalpha()])
         if op == "size":
             return len(self.heap(e["place"]))
-        if op == "value":
+        if op in ("value", "suit", "letters of value", "letters of suit"):
             name = self.known_name(self.named[e["card"]])
             if name is None:
                 raise CannotGoOn
-            return VALUES[name.split()[0]]
+            rank, _, suit = name.split()
+            numbers = {"value": VALUES[rank], "suit": sorted(PARTNERS).index(suit) + 1}
+            return numbers.get(op, len(list(rank if op.endswith("value") else suit)))
         if op == "half":
             whole = self.value(e["of"])
             low = (whole - 1) // 2 if whole % 2 else whole // 2

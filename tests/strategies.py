@@ -170,7 +170,8 @@ class _Writer:
             few = self.draw(st.integers(0, self.sizes.get(place, 3)))
             return f"min({few}, {self.pick(*self.known)})" if self.known and self.pick(True, False) else str(few)
         more = ["size of " + self.pick(*self.filled), "letters of “" + self.pick(*WORDS) + "”"]
-        more += [f"value of {card}" for card in self.cards if " of " in card]
+        facts = ("value", "suit", "letters of value", "letters of suit")
+        more += [f"{self.pick(*facts)} of {card}" for card in self.cards if " of " in card]
         return self.draw(numbers(self.known, more=tuple(more)))
 
     def source(self) -> str:

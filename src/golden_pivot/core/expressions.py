@@ -15,6 +15,7 @@ from lark import Lark, Transformer, v_args
 from lark import Token as LarkToken
 from lark.parsers.lalr_interactive_parser import InteractiveParser
 
+from .cards import SUITS, card_suit, card_value
 from .language.words import RESERVED
 
 MAX_DEPTH = 20
@@ -88,16 +89,30 @@ class Size:
 
 
 @dataclass(frozen=True)
-class Value:
-    """Value of a card: ace 1, court cards 11 to 13."""
+class CardFact:
+    """A number that a card gives: its value, its suit as a number, or the letters either is spelled with."""
 
+    what: str
+    """one of CARD_FACTS"""
     card: str
 
 
-Expression = Number | Blank | Name | Binary | Half | Remainder | DigitSum | Extreme | Letters | Size | Value
+CARD_FACTS: Mapping[str, Callable[[str], int | None]] = {
+    "value": card_value,
+    "suit": lambda card: SUITS.index(suit) + 1 if (suit := card_suit(card)) else None,
+    "letters of value": lambda card: len(card.partition(" of ")[0]) if card_suit(card) else None,
+    "letters of suit": lambda card: len(suit) if (suit := card_suit(card)) else None,
+}
+"""Name of the fact → the number for a card by name; None for a card of which it is not settled.
+
+Ace is 1, court cards 11 to 13; clubs 1, diamonds 2, hearts 3, spades 4, the alphabet's order. A suit is spelled
+in the plural.
+"""
+
+Expression = Number | Blank | Name | Binary | Half | Remainder | DigitSum | Extreme | Letters | Size | CardFact
 
 KEYWORDS = frozenset(
-    "half of rounded up down digit sum remainder divided by min max letters size value their card".split()
+    "half of rounded up down digit sum remainder divided by min max letters size value suit their card".split()
 )
 _SIGNS = {
     "+": "PLUS",
@@ -127,17 +142,18 @@ _GRAMMAR = """
      | LETTERS OF QUOTED -> letters
      | SIZE OF NAME -> size
      | SIZE OF NAME NUMBER -> size
-     | VALUE OF NAME -> value
-     | VALUE OF NAME OF NAME -> value
-     | VALUE OF THEIR CARD -> value
+     | fact OF NAME -> card_fact
+     | fact OF NAME OF NAME -> card_fact
+     | fact OF THEIR CARD -> card_fact
+fact: VALUE -> words | SUIT -> words | LETTERS OF VALUE -> words | LETTERS OF SUIT -> words
 %declare NUMBER BLANK NAME PLUS MINUS TIMES OPEN CLOSE COMMA
 %declare HALF OF ROUNDED UP DOWN REMAINDER DIVIDED BY DIGIT SUM MIN MAX
-%declare LETTERS SIZE VALUE QUOTED THEIR CARD
+%declare LETTERS SIZE VALUE SUIT QUOTED THEIR CARD
 """
 
 
 @v_args(inline=True)
-class _Build(Transformer[LarkToken, Expression]):
+class _Build(Transformer[LarkToken, Any]):
     def number(self, token: str) -> Expression:
         return Number(int(token))
 
@@ -172,8 +188,11 @@ class _Build(Transformer[LarkToken, Expression]):
     def size(self, _size: str, _of: str, *place: str) -> Expression:
         return Size(" ".join(place))
 
-    def value(self, _value: str, _of: str, *card: str) -> Expression:
-        return Value(" ".join(card))
+    def words(self, *words: str) -> str:
+        return " ".join(words)
+
+    def card_fact(self, what: str, _of: str, *card: str) -> Expression:
+        return CardFact(what, " ".join(card))
 
 
 _PARSER = Lark(_GRAMMAR, parser="lalr", lexer="basic", transformer=_Build())
@@ -255,7 +274,7 @@ def names_in(expression: Expression) -> tuple[str, ...]:
 
 def is_settled(expression: Expression) -> bool:
     """Whether it has the same value in every state."""
-    return not any(isinstance(node, Name | Size | Value) for node in within(expression))
+    return not any(isinstance(node, Name | Size | CardFact) for node in within(expression))
 
 
 def expression_text(expression: Expression, tight: bool = False) -> str:
@@ -283,8 +302,8 @@ def expression_text(expression: Expression, tight: bool = False) -> str:
             return f"letters of “{word}”"
         case Size(place):
             return f"size of {place}"
-        case Value(card):
-            return f"value of {card}"
+        case CardFact(what, card):
+            return f"{what} of {card}"
         case Binary(op, left, right):
             product = op == "*"
             first = expression_text(left, product and isinstance(left, Binary) and left.op != "*")
@@ -309,7 +328,7 @@ def letters_in(word: str) -> int:
 Reader = Callable[[Sequence[Any]], int]
 
 
-def evaluator(expression: Expression, look_up: Callable[[Name | Size | Value], Reader]) -> Reader:
+def evaluator(expression: Expression, look_up: Callable[[Name | Size | CardFact], Reader]) -> Reader:
     """A function from a state to the number; `look_up` gives the function for a name, a size or a card's value.
 
     Division by zero raises ZeroDivisionError; the caller says on which path.
@@ -317,7 +336,7 @@ def evaluator(expression: Expression, look_up: Callable[[Name | Size | Value], R
     match expression:
         case Number(value):
             return lambda cells: value
-        case Name() | Size() | Value():
+        case Name() | Size() | CardFact():
             return look_up(expression)
         case Letters(word):
             letters = letters_in(word)
@@ -358,8 +377,8 @@ def expression_json(expression: Expression) -> dict[str, Any]:
             return {"op": "letters", "word": word}
         case Size(place):
             return {"op": "size", "place": place}
-        case Value(card):
-            return {"op": "value", "card": card}
+        case CardFact(what, card):
+            return {"op": what, "card": card}
         case Half(of, rounded):
             return {"op": "half", "of": expression_json(of), "rounded": rounded}
         case Remainder(of, by):
@@ -381,10 +400,12 @@ def expression_from_json(data: Mapping[str, Any]) -> Expression:
         return Blank()
     if op == "name":
         return Name(str(data["name"]))
-    if op in ("letters", "size", "value"):
-        if op == "letters":
-            return Letters(str(data["word"]))
-        return Size(str(data["place"])) if op == "size" else Value(str(data["card"]))
+    if op == "letters":
+        return Letters(str(data["word"]))
+    if op == "size":
+        return Size(str(data["place"]))
+    if op in CARD_FACTS:
+        return CardFact(op, str(data["card"]))
     if op == "half":
         return Half(expression_from_json(data["of"]), "up" if data["rounded"] == "up" else "down")
     if op == "remainder":

@@ -156,10 +156,6 @@ class Cards(Asking):
         """Token → name of every card of the set-up that has a value and a suit; the proof then follows them."""
         return {self.token(card.name): card.name for card in self._set_up() if card.name and card_value(card.name)}
 
-    @property
-    def values_of_tokens(self) -> dict[int, int]:
-        return {token: card_value(name) or 0 for token, name in self.known_cards().items()}
-
     def named(self, token: int) -> str:
         """The name of a token, for sentences; one shared by many cards has none."""
         return next((name for name, other in self.tokens.items() if other == token), "another card")

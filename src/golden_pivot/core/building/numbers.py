@@ -5,8 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
-from ..cards import card_value
-from ..expressions import Expression, Name, Remainder, Size, Value, evaluator, is_settled, within
+from ..expressions import CARD_FACTS, CardFact, Expression, Name, Remainder, Size, evaluator, is_settled, within
 from ..faults import Impossible
 from ..language.values import Position
 from ..program import Reader
@@ -29,14 +28,14 @@ class Numbers(Cards):
 
         return safe
 
-    def _looked_up(self, slot: str, node: Name | Size | Value) -> Reader:
+    def _looked_up(self, slot: str, node: Name | Size | CardFact) -> Reader:
         match node:
             case Name(name):
                 return self._named(slot, name)
             case Size(place):
                 return self._size(slot, place)
-            case Value(card):
-                return self._value(slot, card)
+            case CardFact(what, card):
+                return self._card_fact(slot, what, card)
 
     def _named(self, slot: str, name: str) -> Reader:
         cell = self.scope.numbers.get(name)
@@ -64,24 +63,24 @@ class Numbers(Cards):
         self.reads |= place.cells
         return lambda cells: len(place.of(cells))
 
-    def _value(self, slot: str, name: str) -> Reader:
-        token = self.card_token(slot, name)
-        value_of = self.values_of_tokens
+    def _card_fact(self, slot: str, what: str, name: str) -> Reader:
+        token, read = self.card_token(slot, name), CARD_FACTS[what]
+        fact_of = {other: read(card) for other, card in self.known_cards().items()}
 
-        def value(cells: Sequence[Any]) -> int:
-            found = value_of.get(token(cells))
+        def fact(cells: Sequence[Any]) -> int:
+            found = fact_of.get(token(cells))
             if found is None:
-                raise Impossible(f"nobody can say what value {name} has")
+                raise Impossible(f"nobody can say the {what} of {name}")
             return found
 
-        if not self.is_named_on_the_way(name) and card_value(name) is None:
+        if not self.is_named_on_the_way(name) and read(name) is None:
             raise self.fault(
                 slot,
-                f"Nobody can say what value {name} has.",
+                f"Nobody can say the {what} of {name}.",
                 "a card whose value is settled",
                 "Place a card such as queen of hearts instead.",
             )
-        return value
+        return fact
 
     def number(self, slot: str) -> Reader:
         return self.evaluate(slot, self.line.values[slot])

@@ -47,7 +47,8 @@ Where a sentence needs a number it takes figures, a name, or a sum of them:
 | `min(a, b)`, `max(a, b)` | the smaller, the larger |
 | `letters of “lantern”` | letters of a word or of several; spaces and marks do not count |
 | `size of table` | how many cards lie there |
-| `value of queen of hearts` | ace 1, jack 11, queen 12, king 13 |
+| `value of queen of hearts`, `suit of their card` | ace 1, jack 11, queen 12, king 13; clubs 1, diamonds 2, hearts 3, spades 4 |
+| `letters of value of their card`, `letters of suit of …` | letters of *queen*; of *hearts*, in the plural |
 
 ## Sentences
 """

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
+from ..expressions import CARD_FACTS
 from ..steps import REGISTRY, StepKind
 from .phrases import ENDS
 from .printer import FORMAT
@@ -31,7 +32,7 @@ _DEFS: dict[str, Any] = {
             _op("name", name=_TEXT),
             _op("letters", word=_TEXT),
             _op("size", place=_TEXT),
-            _op("value", card=_TEXT),
+            *(_op(fact, card=_TEXT) for fact in CARD_FACTS),
             _op("half", of=_EXPRESSION, rounded={"enum": ["up", "down"]}),
             _op("remainder", of=_EXPRESSION, by=_EXPRESSION),
             _op("digit sum", of=_EXPRESSION),

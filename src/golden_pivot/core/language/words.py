@@ -15,7 +15,7 @@ RESERVED = frozenset(
     """
     and as at back bottom by card cards digit divided down each even face from half have holds how if in into
     is it last least left less letters max min more most next not odd of on or other others over piles
-    position remainder rest right rounded same shielded size spectator sum than that the their times to top
+    position remainder rest right rounded same shielded size spectator suit sum than that the their times to top
     under until up value went which with
     """.split()
 )
