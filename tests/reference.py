@@ -312,6 +312,17 @@ def take_card(t: Table, s: Json) -> None:
     t.named[s["card"]] = card
 
 
+def take_from(t: Table, s: Json) -> None:
+    heap, at = t.pointed_at(s["spot"])
+    to = t.where(s["to"])
+    if heap is t.heap(to):
+        raise CannotGoOn
+    card = heap.pop(at)
+    t.heap(to).insert(0, card)
+    if "card" in s:
+        t.named[s["card"]] = card
+
+
 def remember(t: Table, s: Json) -> None:
     t.named[s["card"]] = t.card_at(s["spot"])
 
@@ -656,7 +667,7 @@ def nothing(t: Table, s: Json) -> None:
 MEANINGS: dict[str, Callable[[Table, Json], None]] = {
     f.__name__: f
     for f in (
-        pack, place_card, choose_number, choose_values, choose_pile, think_of, take_card, remember, show, which_pile,
+        pack, place_card, choose_number, choose_values, choose_pile, think_of, take_card, take_from, remember, show, which_pile,
         piles_beside, deal, spell, spell_under, count_to, count_under, put_dealt, drop_rest, put_heap, cut_off, cut,
         cut_to, turn_block, turn_over, turn_card, deal_piles, gather_any, gather_side, gather_slot, gather_order,
         repeat, as_often, ends_with, ends_same, ends_mate, ends_facing, ends_alike, ends_equal, place_extra, deal_to_stop,

@@ -408,6 +408,11 @@ class _Writer:
         barred = f", not {self.pick(*self.cards)}" if self.pick(True, False) else ""
         self.say(margin, f"Spectator takes a card from {source} to {self.target(source)}: {self._new_card()}{barred}")
 
+    def _do_take_from(self, margin: str) -> None:
+        spot = self.spot()
+        name = f": {self._new_card()}" if not margin and self.pick(True, False) else ""
+        self.say(margin, f"{self.who}take{self.s} {spot} to tray{name}")
+
     def _do_remember(self, margin: str) -> None:
         self.say(margin, f"{self.who}remember{self.s} {self.spot()}: {self._new_card()}")
 

@@ -36,6 +36,7 @@ EXPECTED = [
     ("p06_told_pile_claimed", "proved", 168, "11th in deck"),
     ("p08_two_keys", "refuted", 51 * 52, "one of 52 places"),
     ("p11_cut_and_turn_over", "proved", None, "one of 16 places"),
+    ("p12_value_blocks", "proved", 4 * 4 * 12, "1st in hand"),
     ("p13_digit_sum", "proved", 10, "1st in dealt"),
     ("p16_two_piles", "proved", 300, "one of 9 places"),
     ("p17_row_of_ten", "proved", 10, "one of 10 places"),
@@ -96,6 +97,9 @@ def refuted(name: str, was: str, now: str) -> tuple[str, str | None, int]:
          "Fails when k is 0, p is 1: 5 cards are asked for, but pile 1 has 0 cards (line 13)", "k is 5 to 52", 10),
         ("p08_two_keys", "Ends with: HIGH is directly above B\n", "",
          "Fails when i is 0, j is 50: LOW is 3rd in deck and A is 1st in deck", None, 1327),
+        # The block lies in the first packet: a card more above it, and the first one taken is another.
+        ("p12_value_blocks", "from 4 to 15", "from 3 to 15",
+         "Fails when x is 15, y is 15, k is 3: nobody can say the value of their card (line 20)", "k is 4 to 15", 16),
         # Without an end there are no paths to count: one situation in which it fails.
         ("p11_cut_and_turn_over", "top 3 cards", "top 2 cards",
          "Fails when nothing is done in line 8, t is 1: 3 of the 8 cards in pile 3 - t are face up, and not just "

@@ -57,6 +57,29 @@ def take_card(b: Builder) -> None:
 
 
 @step(
+    "{who} take+s {spot:spot} to {to:place}[: {card:card}]",
+    family="Cards",
+    example="Spectator takes the 7th card of deck to hand: their card",
+)
+def take_from(b: Builder) -> None:
+    """The card that lies there is taken out and laid, as it is, on the cards at another place. It may get a name."""
+    spot = b.spot("spot")
+    to = b.destination("to", apart_from=spot.place)
+    named = b.name_card("card") if b.given("card") else None
+    b.touches |= spot.place.cells
+
+    def run(cells: Cells) -> None:
+        place, at = spot.find(cells)
+        if named is not None:
+            b.take_name(named, cells, place, at)
+        heap, there = cells[place], to.of(cells)
+        cells[place] = heap[:at] + heap[at + 1 :]
+        to.put(cells, heap[at : at + 1] + there)
+
+    b.act(run, handled=lambda cells: 1)
+
+
+@step(
     "{who} remember+s {spot:spot}: {card:card}",
     family="Cards",
     example="Spectator remembers the bottom card of hand: their card",
