@@ -181,6 +181,11 @@ CASES = [
     (["Spectator thinks of a card in deck: their card", "Ends with: their card is A"], "refuted",
      "their card is 1st in deck: their card is another card, not A"),
     (["Place queen of hearts on top", "Ends with: the top cards of deck, deck have the same suit"], "proved", "suit"),
+    # A row that has cards already goes on at the end that is dealt to.
+    (["Deal 2 cards from deck to row, from left to right", "Deal 2 cards from deck to row, from left to right",
+      "Ends with: the 3rd card from the left of row is A"], "proved", "row"),
+    (["Spell “ox” from deck to row, from left to right", "Spell “ox” from deck to row, from left to right",
+      "Ends with: the 2nd card from the right of row is A"], "proved", "row"),
     (["Turn the 3rd card of deck face up", "Ends with: the 3rd card of deck is face up"], "proved", "face up"),
     (["Spectator cuts deck and completes the cut", "Never shows: the back of A"], "refuted", "the back of A shows at line 3"),
 ]  # fmt: skip
