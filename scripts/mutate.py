@@ -92,7 +92,8 @@ def _function(function: Callable[..., object]) -> ast.stmt:
 def _helpers(kind: StepKind) -> list[ast.stmt]:
     """What a meaning shares with others of its module is part of it."""
     known = kind.means.__globals__
-    names = [name for name in kind.means.__code__.co_names if name.startswith("_")]
+    inside = [const for const in kind.means.__code__.co_consts if inspect.iscode(const)]
+    names = [name for code in (kind.means.__code__, *inside) for name in code.co_names if name.startswith("_")]
     return [_function(known[name]) for name in names if inspect.isfunction(known.get(name))]
 
 

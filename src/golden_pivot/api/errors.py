@@ -68,7 +68,7 @@ def install_error_handlers(app: FastAPI) -> None:
     @app.exception_handler(HTTPException)
     async def refused(request: Request, error: HTTPException) -> JSONResponse:
         return _reply(
-            error.status_code, str(error.detail), request.url.path, "an address of this API", "See /api/docs."
+            error.status_code, str(error.detail), request.url.path, "an address of this API", "See /api/openapi.json."
         )
 
     @app.exception_handler(Exception)

@@ -267,11 +267,6 @@ def depth(expression: Expression) -> int:
     return 1 + max(map(depth, parts(expression)), default=0)
 
 
-def names_in(expression: Expression) -> tuple[str, ...]:
-    """The names it uses, in order of appearance, each once."""
-    return tuple(dict.fromkeys(node.name for node in within(expression) if isinstance(node, Name)))
-
-
 def is_settled(expression: Expression) -> bool:
     """Whether it has the same value in every state."""
     return not any(isinstance(node, Name | Size | CardFact) for node in within(expression))

@@ -11,7 +11,6 @@ from typing import Any
 
 from ..routine import EMPTY, PATTER, REMARK, STEP, Line, Routine
 from ..steps import REGISTRY, StepKind
-from .parser import read_routine
 from .slots import SLOT_TYPES
 from .templates import Flag, Phrases, Slot, Who, sentence_of, slots_in
 
@@ -80,10 +79,6 @@ def text_from_json(data: Mapping[str, Any]) -> str:
     if not isinstance(lines, list):
         raise NotARoutine("this is not a routine: it has no list of lines")
     return "".join(f"{row}\n" for row in _rows_from_json(lines, 0, ""))
-
-
-def routine_from_json(data: Mapping[str, Any]) -> Routine:
-    return read_routine(text_from_json(data))
 
 
 def _rows_from_json(lines: Sequence[Any], level: int, where: str) -> Iterator[str]:

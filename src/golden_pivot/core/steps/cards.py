@@ -12,6 +12,7 @@ from .declare import step
 
 if TYPE_CHECKING:
     from ..building import Builder
+    from ..building.places import Place
 
 
 @step(
@@ -29,6 +30,13 @@ def think_of(b: Builder) -> None:
         b.take_name(named, cells, place.find(cells), position(cells) - 1)
 
     b.act(run)
+
+
+def _lay_on(cells: Cells, place: int, at: int, to: Place) -> None:
+    """The card at an index of a place goes, as it is, on the cards at another."""
+    heap, there = cells[place], to.of(cells)
+    cells[place] = heap[:at] + heap[at + 1 :]
+    to.put(cells, heap[at : at + 1] + there)
 
 
 @step(
@@ -49,9 +57,7 @@ def take_card(b: Builder) -> None:
     def run(cells: Cells) -> None:
         place, at = source.find(cells), position(cells) - 1
         b.take_name(named, cells, place, at)
-        heap = cells[place]
-        cells[place] = heap[:at] + heap[at + 1 :]
-        to.put(cells, heap[at : at + 1] + to.of(cells))
+        _lay_on(cells, place, at, to)
 
     b.act(run, handled=lambda cells: 1)
 
@@ -72,9 +78,7 @@ def take_from(b: Builder) -> None:
         place, at = spot.find(cells)
         if named is not None:
             b.take_name(named, cells, place, at)
-        heap, there = cells[place], to.of(cells)
-        cells[place] = heap[:at] + heap[at + 1 :]
-        to.put(cells, heap[at : at + 1] + there)
+        _lay_on(cells, place, at, to)
 
     b.act(run, handled=lambda cells: 1)
 
