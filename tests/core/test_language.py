@@ -197,7 +197,11 @@ FAULTS = [
     (PACK + "Repeat 2 times:\n  Spectator thinks of a card in deck: their card", 4, 39, "another card is called their card", "before the repetition"),
     (PACK + "Repeat 3 times:\n  Deal deck into 2 piles\n  Spectator tells which pile holds FORCE: a, b\n"
      "  Gather the piles from left to right, each on the last", 5, 43, "2 names for 3 times", "as many names"),
-    (PACK + "Deal value of FORCE cards from deck", 3, 6, "Nobody can say the value of FORCE", "queen of hearts"),
+    (PACK + "Spectator thinks of a card in deck: their card\nDeal value of their card cards from deck", 4, 6,
+     "You do not know what their card is", "Spectator names their card"),
+    (PACK + "Spectator deals value of the top card of deck cards from deck", 3, 1, "lies face down", "Change"),
+    (PACK + "Place KEY in hand\nDeal value of KEY cards from deck", 4, 1, "nobody can say what KEY is", "Change"),
+    (PACK + "Start again", 3, 1, "Every path starts again", "Indent it"),
     (PACK + "Ends with: the top card of deck is the mate of FORCE", 3, 48, "No mate of FORCE", "Place its mate"),
     (PACK + "Never shows: an odd back", 3, 1, "No card has an odd back", "Place one"),
     (PACK + "Spectator chooses values a, b, each from 5 to 2, at most 4 alike", 3, 42, "No values are like that", "smaller number first"),

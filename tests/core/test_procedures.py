@@ -99,7 +99,8 @@ def refuted(name: str, was: str, now: str) -> tuple[str, str | None, int]:
          "Fails when i is 0, j is 50: LOW is 3rd in deck and A is 1st in deck", None, 1327),
         # The block lies in the first packet: a card more above it, and the first one taken is another.
         ("p12_value_blocks", "from 4 to 15", "from 3 to 15",
-         "Fails when x is 15, y is 15, k is 3: nobody can say the value of their card (line 20)", "k is 4 to 15", 16),
+         "Fails when x is 15, y is 15, k is 3, their card is an ace: the values of the top cards are not known, not "
+         "known and not known", None, 448),
         # Without an end there are no paths to count: one situation in which it fails.
         ("p11_cut_and_turn_over", "top 3 cards", "top 2 cards",
          "Fails when nothing is done in line 8, t is 1: 3 of the 8 cards in pile 3 - t are face up, and not just "

@@ -29,6 +29,7 @@ class Budget:
 
     states: int | None = 1_000_000
     """widest layer"""
+    transitions: int | None = None
     seconds: float | None = 60.0
     megabytes: int | None = 3072
     """memory taken up since the exploration began"""
@@ -37,9 +38,14 @@ class Budget:
     started: float = field(default_factory=time.perf_counter)
     held_before: int = field(default_factory=_resident)
 
-    def narrowed(self, states: int) -> Budget:
-        """The same clock and cancel flag, with room for fewer states."""
-        return replace(self, states=min(states, self.states or states))
+    def narrowed(self, states: int, transitions: int | None = None) -> Budget:
+        """The same clock and cancel flag, with room for fewer states, and perhaps for fewer transitions."""
+        return replace(self, states=min(states, self.states or states), transitions=transitions)
+
+    def count(self, transitions: int, line: int) -> None:
+        """Called now and then with the transitions so far. Raises OutOfBudget."""
+        if self.transitions is not None and transitions > self.transitions:
+            raise OutOfBudget("transitions", f"more than {self.transitions:,} steps had been taken at line {line}")
 
     def look(self, width: int, line: int) -> None:
         """Called every CHECK_EVERY states with the states of the layer so far. Raises OutOfBudget or Cancelled."""

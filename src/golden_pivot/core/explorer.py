@@ -13,10 +13,12 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from .budget import CHECK_EVERY, Budget
-from .faults import Impossible
+from .cards import MAX_CARDS
+from .faults import Impossible, NoSuchPath
 from .program import (
     FAILED,
     JUMP,
+    MOST_TURNS,
     NO_ENDING,
     Act,
     AnyInstruction,
@@ -25,7 +27,9 @@ from .program import (
     Check,
     Choose,
     Closure,
+    Dead,
     Leap,
+    Loop,
     Program,
     State,
 )
@@ -39,6 +43,10 @@ class Algebra:
 
     one: Any
     merge: Callable[[Any, Any], Any]
+    times: Callable[[Any, int, int], Any] | None = None
+    """weight times a fraction (numerator, denominator); None when there is no need to count"""
+    share: Callable[[Any, int, int], Any] | None = None
+    """weight of one option of a choice by chance: (weight, its share, all shares); None when nothing is weighed"""
     chosen: Callable[[Any, int], Any] | None = None
     """weight after the option with this index; None when a choice does not change it"""
     handled: Callable[[Any, int], Any] | None = None
@@ -49,8 +57,8 @@ class Algebra:
     """weight after another round of a closure"""
 
 
-COUNT_PATHS = Algebra(1, operator.add)
-"""number of paths"""
+COUNT_PATHS = Algebra(1, operator.add, times=lambda weight, ways, out_of: weight * ways // out_of)
+"""number of paths; a face that is seen counts as many times as there are cards that it can be"""
 
 LEAST_PATH = Algebra(
     (0, 0, ()),
@@ -86,27 +94,31 @@ class Stuck:
 class Exploration:
     ends: Layer = field(default_factory=dict)
     stuck: dict[Stuck, Any] = field(default_factory=dict)
+    again: Layer = field(default_factory=dict)
+    """paths that start again"""
     widest: int = 1
     transitions: int = 0
 
 
 @dataclass(frozen=True)
 class _Stage:
-    """One choice at most, then everything up to the next choice, case or meeting point in a single pass."""
+    """One choice at most, then everything up to the next choice or meeting point in a single pass.
+
+    Paths leave on the way where a case parts them.
+    """
 
     start: int
     """index of its first instruction"""
     choose: Choose | None
-    then: tuple[Act | Check, ...]
-    leave: Branch | Leap | None
-    kills: tuple[int, ...]
-    closure: Closure | None = None
+    then: tuple[Act | Check | Branch | Leap, ...]
+    dead: Dead
+    closure: Closure | Loop | None = None
     moves: tuple[tuple[int, tuple[_Stage, ...]], ...] = ()
-    """for a closure, each move: the index behind it, and its passes"""
+    """for a closure, each move: the index behind it, and its passes; a loop has one"""
 
     @property
     def first(self) -> AnyInstruction:
-        return self.closure or self.choose or (self.then[0] if self.then else self.leave)  # type: ignore[return-value]
+        return self.closure or self.choose or self.then[0]
 
 
 def stages(program: Program, fused: bool, begin: int = 0, end: int | None = None) -> list[_Stage]:
@@ -114,38 +126,37 @@ def stages(program: Program, fused: bool, begin: int = 0, end: int | None = None
     found: list[_Stage] = []
     start = begin
     choose: Choose | None = None
-    then: list[Act | Check] = []
-    kills: set[int] = set()
+    then: list[Act | Check | Branch | Leap] = []
+    dead = Dead()
 
-    def close(leave: Branch | Leap | None = None) -> None:
-        nonlocal choose, then, kills
-        if choose or then or leave:
-            found.append(_Stage(start, choose, tuple(then), leave, tuple(sorted(kills))))
-        choose, then, kills = None, [], set()
+    def close() -> None:
+        nonlocal choose, then, dead
+        if choose or then:
+            found.append(_Stage(start, choose, tuple(then), dead))
+        choose, then, dead = None, [], Dead()
 
     index, end = begin - 1, len(program.instructions) if end is None else end
     while (index := index + 1) < end:
-        step, dead = program.instructions[index], program.kills[index]
+        step = program.instructions[index]
         if isinstance(step, Choose) or not fused or index in program.kills_at:
             close()
-        if isinstance(step, Closure):
+        if isinstance(step, Closure | Loop):
             close()
-            moves = tuple(
-                (behind, tuple(stages(program, fused, first, behind))) for first, behind in step.moves(index)
-            )
-            found.append(_Stage(index, None, (), None, (), step, moves))
-            index = step.ends[-1] - 1
+            ranges = step.moves(index) if isinstance(step, Closure) else [(index + 1, step.end)]
+            moves = tuple((behind, tuple(stages(program, fused, first, behind))) for first, behind in ranges)
+            found.append(_Stage(index, None, (), Dead(), step, moves))
+            index = ranges[-1][1] - 1
             continue
         if not (choose or then):
             start = index
         match step:
             case Choose():
                 choose = step
-            case Act() | Check():
+            case Act() | Check() | Branch() | Leap():
                 then.append(step)
-        kills |= set(dead)
-        if isinstance(step, Branch | Leap):
-            close(step)
+        dead |= program.kills[index]
+        if isinstance(step, Leap):
+            close()
     close()
     return found
 
@@ -171,28 +182,79 @@ def explore(
             watch(stage.first, layer)
     for state, weight in layer.items():
         end = state if state[JUMP] is None else _goes_on(state)
-        result.ends[end] = algebra.merge(result.ends[end], weight) if end in result.ends else weight
+        ends = result.again if program.again and end[program.again] else result.ends
+        ends[end] = algebra.merge(ends[end], weight) if end in ends else weight
+    result.ends = _with_what_is_told(program, result.ends, algebra)
     return result
 
 
-def _checking(step: Check) -> Callable[[Cells], None]:
+def _with_what_is_told(program: Program, ends: Layer, algebra: Algebra) -> Layer:
+    """Marks the claims that what is seen settles something, where two paths see the same and differ in it."""
+    for claim, cell in program.tells.items():
+        told: dict[bytes, set[tuple[int, ...]]] = {}
+        for state in ends:
+            if state[cell]:
+                told.setdefault(state[cell][0], set()).add(state[cell][1])
+        marked: Layer = {}
+        for state, weight in ends.items():
+            if state[cell] and len(told[state[cell][0]]) > 1:
+                state = (state[FAILED] | 2 << claim, *state[1:])
+            marked[state] = algebra.merge(marked[state], weight) if state in marked else weight
+        ends = marked
+    return ends
+
+
+Run = Callable[[Cells], int | None]
+"""edits the cells; returns the index at which the path goes on, where it leaves here"""
+
+
+def _running(step: Act | Check | Branch | Leap) -> Run:
+    match step:
+        case Act():
+            return step.run
+        case Check():
+            return _checking(step)
+        case Leap():
+            target = step.target
+            return lambda cells: target
+        case Branch():
+            holds, beyond = step.holds, step.target
+            return lambda cells: None if holds(cells) else beyond
+
+
+def _checking(step: Check) -> Run:
     holds, bit = step.holds, 2 << step.claim
 
-    def run(cells: Cells) -> None:
+    def run(cells: Cells) -> int | None:
         cells[FAILED] &= ~NO_ENDING
         if not holds(cells):
             cells[FAILED] |= bit
+        return None
 
     return run
 
 
-def _never(_cells: Sequence[Any]) -> bool:
-    return False
+_BLANK = [bytes(size) for size in range(MAX_CARDS + 1)]
 
 
-def _emptied(program: Program, dead: Sequence[int]) -> tuple[tuple[int, Any], ...]:
-    """(cell, what stands for nothing there)"""
-    return tuple((index, b"" if program.cells[index].is_place else None) for index in dead)
+def _forgets(program: Program, dead: Dead) -> Callable[[Cells], None] | None:
+    """What takes out of a state what is dead; None where nothing is."""
+    if not dead:
+        return None
+    emptied = [(index, b"" if program.cells[index].is_place else None) for index in dead.cells]
+    blanked, store = dead.faces, program.faces if dead.counts else None
+
+    def forget(cells: Cells) -> None:
+        if store:
+            for index in (*dead.cells, *blanked):
+                if content := cells[index]:
+                    store.keep(cells, content if isinstance(content, bytes) else ())
+        for index, nothing in emptied:
+            cells[index] = nothing
+        for index in blanked:
+            cells[index] = _BLANK[len(cells[index])]
+
+    return forget
 
 
 def _nothing_handled(_cells: Sequence[Any]) -> int:
@@ -203,8 +265,10 @@ def take_stage(
     program: Program, stage: _Stage, layer: Layer, algebra: Algebra, budget: Budget, result: Exploration
 ) -> Layer:
     """The layer behind a stage; paths that cannot go on, and the transitions, are added to `result`."""
-    if stage.closure:
+    if isinstance(stage.closure, Closure):
         return _closed(program, stage, layer, algebra, budget, result)
+    if isinstance(stage.closure, Loop):
+        return _looped(program, stage, layer, algebra, budget, result)
     return _one_pass(program, stage, layer, algebra, budget, result)
 
 
@@ -243,16 +307,67 @@ def _closed(
                 reached[state] = fresh[state] = kept
         budget.look(len(reached), stage.first.line)
     after = elsewhere
-    dead = _emptied(program, program.kills_at[stage.moves[-1][0]])
+    forget = _forgets(program, program.kills_at[stage.moves[-1][0]])
     for state, weight in reached.items():
         cells = list(state)
-        for cell, empty in dead:
-            cells[cell] = empty
+        if forget:
+            forget(cells)
         key = tuple(cells)
         stopped = algebra.chosen(weight, 0) if algebra.chosen else weight
         after[key] = algebra.merge(after[key], stopped) if key in after else stopped
     result.widest = max(result.widest, len(reached))
     return after
+
+
+def _looped(
+    program: Program, stage: _Stage, layer: Layer, algebra: Algebra, budget: Budget, result: Exploration
+) -> Layer:
+    """Every path, time after time round, until it has left.
+
+    With a measure the paths that are furthest from the end go first, so that paths meet which come to the same
+    in different numbers of rounds.
+    """
+    loop, ((behind, passes),) = stage.closure, stage.moves
+    assert isinstance(loop, Loop)
+    measure = loop.measure
+    gone: Layer = {}
+    waiting: dict[int, Layer] = {}
+
+    def add(state: State, weight: Any, before: int | None) -> None:
+        if state[JUMP] is not None and state[JUMP] > behind:
+            gone[state] = algebra.merge(gone[state], weight) if state in gone else weight
+            return
+        here = _goes_on(state)
+        rank = measure(here) if measure else -turn
+        if measure and before is not None and rank >= before:
+            stuck = Stuck(loop.line, "a time round changes nothing, and it would go on for ever", here)
+            result.stuck[stuck] = algebra.merge(result.stuck[stuck], weight) if stuck in result.stuck else weight
+            return
+        level = waiting.setdefault(rank, {})
+        level[here] = algebra.merge(level[here], weight) if here in level else weight
+
+    turn = 0
+    for state, weight in layer.items():
+        if state[JUMP] is not None and state[JUMP] > stage.start:
+            gone[state] = weight
+        else:
+            add(state, weight, None)
+    while waiting:
+        rank = max(waiting)
+        moved = waiting.pop(rank)
+        result.widest = max(result.widest, len(moved))
+        turn += 1
+        if turn > MOST_TURNS:
+            for state, weight in moved.items():
+                stuck = Stuck(loop.line, f"it does not come to an end in {MOST_TURNS} times round", state)
+                result.stuck[stuck] = weight
+            break
+        for one in passes:
+            moved = take_stage(program, one, moved, algebra, budget, result)
+        for state, weight in moved.items():
+            add(state, weight, rank)
+        budget.look(len(gone) + sum(map(len, waiting.values())), loop.line)
+    return gone
 
 
 def _goes_on(state: State) -> State:
@@ -263,12 +378,14 @@ def _one_pass(
     program: Program, stage: _Stage, layer: Layer, algebra: Algebra, budget: Budget, result: Exploration
 ) -> Layer:
     choose, merge, chosen, handled = stage.choose, algebra.merge, algebra.chosen, algebra.handled
-    runs = [step.run if isinstance(step, Act) else _checking(step) for step in stage.then]
+    runs = [_running(step) for step in stage.then]
     counts = [step.handled if isinstance(step, Act) else _nothing_handled for step in stage.then]
-    dead = _emptied(program, stage.kills)
-    leave, start, forked = stage.leave, stage.start, bool(program.kills_at)
-    case = None if leave is None else leave.holds if isinstance(leave, Branch) else _never
-    dead_beyond = _emptied(program, program.kills_at[leave.target]) if leave else ()
+    forget = _forgets(program, stage.dead)
+    start, forked = stage.start, bool(program.kills_at)
+    targets = {step.target for step in stage.then if isinstance(step, Branch | Leap)}
+    forget_beyond = {target: _forgets(program, program.kills_at[target]) for target in targets}
+    ways = choose.ways if choose and algebra.times else None
+    times, share = algebra.times, algebra.share
     line = stage.first.line
     after: Layer = {}
     done, next_look = 0, CHECK_EVERY
@@ -288,6 +405,8 @@ def _one_pass(
         except Impossible as obstacle:
             stop(state, weight, line, obstacle.reason)
             continue
+        shares = choose.shares(state, list(choose.options(state))) if choose and share else []
+        whole = sum(shares)
         if not options:
             stop(state, weight, line, "there is nothing to choose from")
         for index, option in enumerate(options):
@@ -301,34 +420,44 @@ def _one_pass(
                 cells[choose.cell] = option
                 if chosen:
                     reached = chosen(weight, index)
+                if share and choose:
+                    if not shares[index]:
+                        continue
+                    reached = share(reached, shares[index], whole)
+                if ways and times and option is not None:
+                    reached = times(reached, *ways(state, option))
+            leaves_for = None
             try:
                 if handled:
                     for count, run in zip(counts, runs, strict=True):
                         reached = handled(reached, count(cells))
-                        run(cells)
+                        if leaves_for := run(cells):
+                            break
                 else:
                     for run in runs:
-                        run(cells)
-                # A case is decided before what it alone reads is given up.
-                goes_on = case is None or case(cells)
+                        if leaves_for := run(cells):
+                            break
+            except NoSuchPath:
+                continue
             except Impossible as obstacle:
                 at = _line_of(stage, runs, state, option)
                 stop(tuple(cells), reached, at, obstacle.reason)
                 continue
-            for cell, empty in dead:
-                cells[cell] = empty
-            if leave is not None and not goes_on:
-                cells[JUMP] = leave.target
-                for cell, empty in dead_beyond:
-                    cells[cell] = empty
+            if leaves_for:
+                cells[JUMP] = leaves_for
+                if forget_there := forget_beyond[leaves_for]:
+                    forget_there(cells)
+            elif forget:
+                forget(cells)
             key = tuple(cells)
             after[key] = merge(after[key], reached) if key in after else reached
     result.transitions += done
+    budget.count(result.transitions, line)
     budget.look(len(after), line)
     return after
 
 
-def _line_of(stage: _Stage, runs: Sequence[Callable[[Cells], None]], state: State, option: Any) -> int:
+def _line_of(stage: _Stage, runs: Sequence[Run], state: State, option: Any) -> int:
     """The line at which this path got stuck, found by going through the pass once more, step by step."""
     cells = list(state)
     if stage.choose:
@@ -338,5 +467,4 @@ def _line_of(stage: _Stage, runs: Sequence[Callable[[Cells], None]], state: Stat
             run(cells)
         except Impossible:
             return step.line
-    assert stage.leave is not None
-    return stage.leave.line
+    raise AssertionError("it went through the second time")

@@ -97,6 +97,20 @@ class CardFact:
     card: str
 
 
+@dataclass(frozen=True)
+class SpotFact:
+    """The same of a card by where it lies."""
+
+    what: str
+    spot: Any
+    """a language.values.Spot; spots have numbers in them, so this module cannot know them"""
+
+
+@dataclass(frozen=True)
+class Piles:
+    """How many piles there are: those dealt or laid down last that have cards."""
+
+
 CARD_FACTS: Mapping[str, Callable[[str], int | None]] = {
     "value": card_value,
     "suit": lambda card: SUITS.index(suit) + 1 if (suit := card_suit(card)) else None,
@@ -109,10 +123,28 @@ Ace is 1, court cards 11 to 13; clubs 1, diamonds 2, hearts 3, spades 4, the alp
 in the plural.
 """
 
-Expression = Number | Blank | Name | Binary | Half | Remainder | DigitSum | Extreme | Letters | Size | CardFact
+Expression = (
+    Number
+    | Blank
+    | Name
+    | Binary
+    | Half
+    | Remainder
+    | DigitSum
+    | Extreme
+    | Letters
+    | Size
+    | CardFact
+    | SpotFact
+    | Piles
+)
+LookedUp = Name | Size | CardFact | SpotFact | Piles
+"""what depends on the state"""
 
 KEYWORDS = frozenset(
-    "half of rounded up down digit sum remainder divided by min max letters size value suit their card".split()
+    (
+        "half of rounded up down digit sum remainder divided by min max letters size value suit their card number piles"
+    ).split()
 )
 _SIGNS = {
     "+": "PLUS",
@@ -142,13 +174,15 @@ _GRAMMAR = """
      | LETTERS OF QUOTED -> letters
      | SIZE OF NAME -> size
      | SIZE OF NAME NUMBER -> size
-     | fact OF NAME -> card_fact
+     | fact OF CARDNAME -> card_fact
      | fact OF NAME OF NAME -> card_fact
      | fact OF THEIR CARD -> card_fact
+     | fact OF SPOT -> spot_fact
+     | COUNT OF PILES -> piles
 fact: VALUE -> words | SUIT -> words | LETTERS OF VALUE -> words | LETTERS OF SUIT -> words
 %declare NUMBER BLANK NAME PLUS MINUS TIMES OPEN CLOSE COMMA
 %declare HALF OF ROUNDED UP DOWN REMAINDER DIVIDED BY DIGIT SUM MIN MAX
-%declare LETTERS SIZE VALUE SUIT QUOTED THEIR CARD
+%declare LETTERS SIZE VALUE SUIT QUOTED THEIR CARD SPOT COUNT PILES CARDNAME
 """
 
 
@@ -194,6 +228,12 @@ class _Build(Transformer[LarkToken, Any]):
     def card_fact(self, what: str, _of: str, *card: str) -> Expression:
         return CardFact(what, " ".join(card))
 
+    def spot_fact(self, what: str, _of: str, spot: LarkToken) -> Expression:
+        return SpotFact(what, spot.value)
+
+    def piles(self, *_words: str) -> Expression:
+        return Piles()
+
 
 _PARSER = Lark(_GRAMMAR, parser="lalr", lexer="basic", transformer=_Build())
 
@@ -203,10 +243,13 @@ def _next_words(parser: InteractiveParser) -> Container[str]:
     return cast(Container[str], parser.choices())  # type: ignore[no-untyped-call]
 
 
-def read_expression(words: Sequence[str]) -> tuple[Expression, int] | int:
+def read_expression(
+    words: Sequence[str], read_spot: Callable[[int], tuple[Any, int]] | None = None
+) -> tuple[Expression, int] | int:
     """The longest expression at the start of `words`, with the number of words it took.
 
-    Where none can be read: the index of the word that should have gone on with it.
+    Where none can be read: the index of the word that should have gone on with it. `read_spot` reads a card by
+    where it lies: index of its first word → (spot, index behind it); it may raise what it likes.
 
     >>> read_expression("n + 2 cards".split())
     (Binary(op='+', left=Name(name='n'), right=Number(value=2)), 3)
@@ -215,8 +258,13 @@ def read_expression(words: Sequence[str]) -> tuple[Expression, int] | int:
     """
     parser = _PARSER.parse_interactive("")
     depth = taken = 0
-    for word in words:
+    while taken < len(words):
+        word = words[taken]
         lower = word.lower()
+        if lower == "the" and read_spot and "SPOT" in _next_words(parser):
+            spot, taken = read_spot(taken)
+            parser.feed_token(LarkToken("SPOT", spot))
+            continue
         if (word == ")" and depth == 0) or (word == "," and depth == 0):
             break
         if word.isdigit():
@@ -226,11 +274,12 @@ def read_expression(words: Sequence[str]) -> tuple[Expression, int] | int:
         elif word in _SIGNS:
             kind = _SIGNS[word]
         elif lower in KEYWORDS:
-            kind = lower.upper()
+            kind = "COUNT" if lower == "number" else lower.upper()
         elif word[0] in '“"' and len(word) > 1:
             kind, lower = "QUOTED", word
         elif word[0].isalpha() and lower not in RESERVED:
-            kind, lower = "NAME", word
+            # Capitals are cards, never numbers, so that *A is B* has one meaning.
+            kind, lower = ("CARDNAME" if word.isupper() else "NAME"), word
         else:
             break
         if kind not in _next_words(parser):
@@ -252,6 +301,8 @@ def parts(expression: Expression) -> tuple[Expression, ...]:
             return (of, by)
         case Half(of, _) | DigitSum(of):
             return (of,)
+        case SpotFact(_, spot):
+            return _in_spot(spot)
         case _:
             return ()
 
@@ -269,7 +320,20 @@ def depth(expression: Expression) -> int:
 
 def is_settled(expression: Expression) -> bool:
     """Whether it has the same value in every state."""
-    return not any(isinstance(node, Name | Size | CardFact) for node in within(expression))
+    return not any(isinstance(node, LookedUp) for node in within(expression))
+
+
+def _in_spot(spot: Any) -> tuple[Expression, ...]:
+    from .language.values import expressions_in
+
+    return expressions_in(spot)
+
+
+def _spot_type() -> Any:
+    """What reads and writes spots: it has numbers in it, as spots have."""
+    from .language import slots
+
+    return slots.SLOT_TYPES["spot"]
 
 
 def expression_text(expression: Expression, tight: bool = False) -> str:
@@ -299,11 +363,19 @@ def expression_text(expression: Expression, tight: bool = False) -> str:
             return f"size of {place}"
         case CardFact(what, card):
             return f"{what} of {card}"
+        case SpotFact(what, spot):
+            text = f"{what} of {_spot_type().write(spot)}"
+            return f"({text})" if tight else text
+        case Piles():
+            return "number of piles"
         case Binary(op, left, right):
             product = op == "*"
-            first = expression_text(left, product and isinstance(left, Binary) and left.op != "*")
+            # What stands behind a spot would be read as part of it (`the top card of pile 2 + 1`).
+            first = expression_text(
+                left, (product and isinstance(left, Binary) and left.op != "*") or isinstance(left, SpotFact)
+            )
             # Sums and products group to the left; a compound right operand needs its brackets.
-            needs = isinstance(right, Binary) and (product or right.op != "*")
+            needs = (isinstance(right, Binary) and (product or right.op != "*")) or isinstance(right, SpotFact)
             text = f"{first} {op} {expression_text(right, needs)}"
             return f"({text})" if tight else text
 
@@ -323,7 +395,7 @@ def letters_in(word: str) -> int:
 Reader = Callable[[Sequence[Any]], int]
 
 
-def evaluator(expression: Expression, look_up: Callable[[Name | Size | CardFact], Reader]) -> Reader:
+def evaluator(expression: Expression, look_up: Callable[[LookedUp], Reader]) -> Reader:
     """A function from a state to the number; `look_up` gives the function for a name, a size or a card's value.
 
     Division by zero raises ZeroDivisionError; the caller says on which path.
@@ -331,7 +403,7 @@ def evaluator(expression: Expression, look_up: Callable[[Name | Size | CardFact]
     match expression:
         case Number(value):
             return lambda cells: value
-        case Name() | Size() | CardFact():
+        case Name() | Size() | CardFact() | SpotFact() | Piles():
             return look_up(expression)
         case Letters(word):
             letters = letters_in(word)
@@ -374,6 +446,10 @@ def expression_json(expression: Expression) -> dict[str, Any]:
             return {"op": "size", "place": place}
         case CardFact(what, card):
             return {"op": what, "card": card}
+        case SpotFact(what, spot):
+            return {"op": what, "of": _spot_type().to_json(spot)}
+        case Piles():
+            return {"op": "piles"}
         case Half(of, rounded):
             return {"op": "half", "of": expression_json(of), "rounded": rounded}
         case Remainder(of, by):
@@ -399,6 +475,10 @@ def expression_from_json(data: Mapping[str, Any]) -> Expression:
         return Letters(str(data["word"]))
     if op == "size":
         return Size(str(data["place"]))
+    if op == "piles":
+        return Piles()
+    if op in CARD_FACTS and "of" in data:
+        return SpotFact(op, _spot_type().from_json(data["of"]))
     if op in CARD_FACTS:
         return CardFact(op, str(data["card"]))
     if op == "half":

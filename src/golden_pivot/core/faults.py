@@ -54,3 +54,7 @@ class OutOfBudget(Exception):
 
 class Cancelled(Exception):
     pass
+
+
+class NoSuchPath(Exception):
+    """These choices do not go together: nobody could have made them."""

@@ -10,10 +10,11 @@ states stay immutable and equal states merge.
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Any
 
 from .cards import index_of
+from .faces import FaceStore
 
 State = tuple[Any, ...]
 Cells = list[Any]
@@ -51,6 +52,8 @@ class Instruction:
     """cells whose content matters to it"""
     touches: frozenset[int]
     """cells it may change"""
+    looks: frozenset[int] = field(default=frozenset(), kw_only=True)
+    """places in which it matters to it which card is which; of others only how many lie there"""
 
 
 @dataclass(frozen=True)
@@ -59,6 +62,8 @@ class Act(Instruction):
     """edits the cells; raises Impossible"""
     handled: Reader
     """how many cards pass through the hands, for the state before"""
+    fills: frozenset[int] | None = None
+    """places that cards come to from elsewhere; None: any of those it touches"""
 
 
 @dataclass(frozen=True)
@@ -75,6 +80,16 @@ class Choose(Instruction):
     """an option in words that complete '(label) is …'"""
     plain: bool = True
     """the options are numbers that speak for themselves"""
+    ways: Callable[[Sequence[Any], int], tuple[int, int]] | None = None
+    """in how many ways an option can come about, as a fraction (numerator, denominator) of the ways so far; None: one"""
+    odds: Callable[[Sequence[Any], int], int] | None = None
+    """how heavy an option weighs where chance decides; None: as many as its ways"""
+
+    def shares(self, state: Sequence[Any], options: Sequence[int]) -> list[int]:
+        """How heavy each option weighs where chance decides."""
+        if self.odds is not None:
+            return [self.odds(state, option) for option in options]
+        return [self.ways(state, option)[0] if self.ways else 1 for option in options]
 
 
 @dataclass(frozen=True)
@@ -117,7 +132,41 @@ class Closure(Instruction):
         return list(zip((index + 1, *self.ends[:-1]), self.ends, strict=True))
 
 
-AnyInstruction = Act | Choose | Check | Branch | Leap | Closure
+@dataclass(frozen=True)
+class Loop(Instruction):
+    """The instructions up to `end`, again and again, until each path has left by a jump.
+
+    At `end` stands a leap to the next instruction; whoever jumps there or further has left the loop.
+    """
+
+    end: int
+    measure: Callable[[Sequence[Any]], int] | None
+    """gets smaller every time round, so that paths with equal measures meet; None: it is bounded by MOST_TURNS"""
+
+
+MOST_TURNS = 1000
+"""times round of a loop that does not get smaller, before its paths are given up"""
+
+AnyInstruction = Act | Choose | Check | Branch | Leap | Closure | Loop
+
+
+@dataclass(frozen=True)
+class Dead:
+    """What nobody asks for any more at some point."""
+
+    cells: tuple[int, ...] = ()
+    """emptied"""
+    faces: tuple[int, ...] = ()
+    """places of which only the number of cards still matters"""
+    counts: bool = False
+    """which faces have been seen still matters, so that it is kept of what is forgotten"""
+
+    def __or__(self, other: Dead) -> Dead:
+        cells, faces = {*self.cells, *other.cells}, {*self.faces, *other.faces}
+        return Dead(tuple(sorted(cells)), tuple(sorted(faces)), self.counts or other.counts)
+
+    def __bool__(self) -> bool:
+        return bool(self.cells or self.faces)
 
 
 @dataclass(frozen=True)
@@ -133,10 +182,10 @@ class Program:
     cells: tuple[Cell, ...]
     start: State
     instructions: tuple[AnyInstruction, ...]
-    kills: tuple[tuple[int, ...], ...]
-    """beside each instruction, the cells that are dead after it"""
-    kills_at: Mapping[int, tuple[int, ...]]
-    """target of a branch → cells that are dead there"""
+    kills: tuple[Dead, ...]
+    """beside each instruction, what is dead after it"""
+    kills_at: Mapping[int, Dead]
+    """target of a branch → what is dead there"""
     tokens: Mapping[str, int]
     """card name → token, for cards named before the routine begins"""
     card_cells: Mapping[str, int]
@@ -153,11 +202,27 @@ class Program:
     odd_backs: frozenset[int] = frozenset()
     """tokens of the cards with another back"""
     assumed: tuple[str, ...] = ()
+    faces: FaceStore | None = None
+    """where faces of unknown cards are kept once they have been seen; None where nobody looks at any"""
+    tells: Mapping[int, int] = field(default_factory=dict)
+    """claim that what is seen tells something → the cell of (what is seen, what it is to tell)"""
+    again: int | None = None
+    """cell that is 1 on paths that start again"""
+    odds: tuple[tuple[int, str, int], ...] = ()
+    """(line, text, cell) of numbers whose odds are asked for"""
+    ending: int | None = None
+    """cell that has the line of the ending a path comes to, where there are several"""
+    equally_likely: bool = False
+    """the spectator's choices are taken by chance"""
 
     @property
     def is_unlimited(self) -> bool:
         """Something may be repeated without end, so that paths cannot be counted."""
         return any(isinstance(step, Closure) for step in self.instructions)
+
+    @property
+    def cards_in_play(self) -> int:
+        return sum(len(self.start[index]) for index, _ in self.places())
 
     def choices(self) -> tuple[Choose, ...]:
         return tuple(step for step in self.instructions if isinstance(step, Choose))
@@ -180,44 +245,70 @@ class Program:
 
 
 def dead_after(
-    instructions: Sequence[AnyInstruction], live_at_end: frozenset[int], ever_dead: frozenset[int]
-) -> tuple[tuple[tuple[int, ...], ...], dict[int, tuple[int, ...]]]:
-    """(for each instruction the cells that nobody reads any more once it has run, the same for each target).
+    instructions: Sequence[AnyInstruction],
+    cells: Sequence[Cell],
+    live_at_end: frozenset[int],
+    may_die: frozenset[int],
+    seen: int | None,
+) -> tuple[tuple[Dead, ...], dict[int, Dead]]:
+    """(for each instruction what nobody asks for any more once it has run, the same for each target).
 
     A cell that an instruction only touches (a heap that cards are dealt onto) is live before it exactly when
-    it is live after it. Only cells in `ever_dead` are ever given up. Passes from the end are repeated until
-    nothing changes, for what goes round in a closure.
+    it is live after it. What matters of a place is either which cards lie there, or only how many: which they
+    are matters before an instruction when it looks, or when it moves cards to where it matters. Only cells in
+    `may_die` are ever given up. Passes from the end are repeated until nothing changes, for what goes round.
+
+    Live things are numbers: a cell by its index, which cards lie there by the index with its bits inverted.
+    `seen` is the cell that counts the faces seen.
     """
     size = len(instructions)
+    places = frozenset(index for index, cell in enumerate(cells) if cell.is_place)
+    at_end = live_at_end | {~cell for cell in live_at_end & places}
     live_before: dict[int, frozenset[int]] = {index: frozenset() for index in range(size)}
-    live_before |= {END: live_at_end, size: live_at_end}
+    live_before |= {END: at_end, size: at_end}
     # Behind a move comes its closure again, not the instruction that stands there.
     behind = {end: index for index, step in enumerate(instructions) if isinstance(step, Closure) for end in step.ends}
+    behind |= {step.end: index for index, step in enumerate(instructions) if isinstance(step, Loop)}
 
     def after(index: int) -> frozenset[int]:
         step = instructions[index]
         following = live_before[behind.get(index + 1, index + 1)]
         match step:
             case Branch():
-                return following | live_before[step.target]
+                return following | live_before[behind.get(step.target, step.target)]
             case Leap():
                 return live_before[behind.get(step.target, step.target)]
             case Closure():
                 return live_before[step.ends[-1]].union(*(live_before[first] for first, _ in step.moves(index)))
         return following
 
+    def before(step: AnyInstruction, alive: frozenset[int]) -> frozenset[int]:
+        found = set(alive - {step.cell} if isinstance(step, Choose) else alive) | step.reads
+        found |= {~cell for cell in step.looks & places}
+        if isinstance(step, Act) and any(
+            ~cell in alive for cell in places & (step.touches if step.fills is None else step.fills)
+        ):
+            found |= {~cell for cell in (step.reads | step.touches) & places}
+        return frozenset(found)
+
     settled = False
     while not settled:
         settled = True
         for index in range(size - 1, -1, -1):
-            step = instructions[index]
-            alive = after(index)
-            before = (alive - {step.cell} if isinstance(step, Choose) else alive) | step.reads
-            settled &= before == live_before[index]
-            live_before[index] = before
-    kills = [
-        tuple(sorted(((live_before[i] | step.touches) - after(i)) & ever_dead)) for i, step in enumerate(instructions)
-    ]
+            live = before(instructions[index], after(index))
+            settled &= live == live_before[index]
+            live_before[index] = live
+
+    def dead(alive: frozenset[int], candidates: frozenset[int], looked_at: frozenset[int]) -> Dead:
+        gone = (candidates - alive) & may_die
+        blank = {cell for cell in looked_at & alive & places & may_die if ~cell not in alive}
+        return Dead(tuple(sorted(gone)), tuple(sorted(blank)), seen in alive)
+
+    def killed(index: int) -> Dead:
+        known, touched = live_before[index], instructions[index].touches
+        return dead(after(index), known | touched, frozenset(~cell for cell in known) | touched)
+
+    kills = tuple(killed(index) for index in range(size))
     targets = {step.target for step in instructions if isinstance(step, Branch | Leap)}
     targets |= {step.ends[-1] for step in instructions if isinstance(step, Closure)}
-    return tuple(kills), {at: tuple(sorted(ever_dead - live_before[at])) for at in targets}
+    return kills, {at: dead(live_before[behind.get(at, at)], may_die, may_die) for at in targets}

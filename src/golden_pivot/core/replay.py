@@ -3,14 +3,29 @@
 from __future__ import annotations
 
 import random
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
+from contextlib import suppress
 from dataclasses import dataclass
 from typing import Any
 
 from .building import REPLAY, compile_what_can_be
 from .cards import FACE_UP, INDIFFERENT, TOKEN
-from .faults import Fault, Impossible
-from .program import FAILED, NO_ENDING, Act, Branch, Cell, Check, Choose, Closure, Leap, Program, State
+from .faults import Fault, Impossible, NoSuchPath
+from .program import (
+    FAILED,
+    MOST_TURNS,
+    NO_ENDING,
+    Act,
+    Branch,
+    Cell,
+    Check,
+    Choose,
+    Closure,
+    Leap,
+    Loop,
+    Program,
+    State,
+)  # fmt: skip
 from .routine import Routine
 
 
@@ -80,22 +95,43 @@ def play(routine: Routine, choices: Mapping[str, int] | None = None, seed: int |
     draw = random.Random(seed) if seed is not None else None
     wanted = choices or {}
 
-    def decide(key: str, options: tuple[int, ...]) -> int:
+    def decide(key: str, options: tuple[int, ...], weights: Sequence[int] | None = None) -> int:
         if key in wanted:
             return min(options, key=lambda option: abs(option - wanted[key]))
-        return draw.choice(options) if draw else options[0]
+        if draw is None:
+            return options[0]
+        return draw.choices(options, weights)[0] if weights else draw.choice(options)
 
-    return _play(program, faults, decide)
+    if draw is None:
+        return _play(program, faults, decide, strict=False)
+    return _first_possible(program, faults, decide)
+
+
+def draw_path(program: Program, draw: random.Random) -> Play:
+    """A path at random: what chance decides by its weights, what anyone chooses with equal chances."""
+
+    def decide(key: str, options: tuple[int, ...], weights: Sequence[int] | None = None) -> int:
+        return draw.choices(options, weights)[0] if weights else draw.choice(options)
+
+    return _first_possible(program, (), decide)
+
+
+def _first_possible(program: Program, faults: tuple[Fault, ...], decide: Any) -> Play:
+    for _ in range(MOST_TRIES):
+        with suppress(NoSuchPath):
+            return _play(program, faults, decide)
+    return _play(program, faults, decide, strict=False)
 
 
 def play_path(routine: Routine, path: tuple[int, ...]) -> Play:
     """Play the path with these option indices, one a choice, in order."""
     program, faults = compile_what_can_be(routine, REPLAY)
     left = iter(path)
-    return _play(program, faults, lambda key, options: options[next(left, 0)])
+    return _play(program, faults, lambda key, options, weights=None: options[next(left, 0)])
 
 
-def _play(program: Program, faults: tuple[Fault, ...], decide: Any) -> Play:
+def _play(program: Program, faults: tuple[Fault, ...], decide: Any, strict: bool = True) -> Play:
+    """Raises NoSuchPath for choices that do not go together, where it is to be `strict`."""
     cells = list(program.start)
     frames, decisions = [Frame(0, (), program.start)], []
     failures = _shown(program, program.start[FAILED] & ~NO_ENDING, 0)
@@ -105,6 +141,8 @@ def _play(program: Program, faults: tuple[Fault, ...], decide: Any) -> Play:
     while index < len(program.instructions):
         if closed and index == closed[-1].behind:
             index = closed[-1].start
+        while closed and not closed[-1].start <= index <= closed[-1].behind:
+            closed.pop()
         step, here = program.instructions[index], index
         index += 1
         failed_before = cells[FAILED]
@@ -116,7 +154,7 @@ def _play(program: Program, faults: tuple[Fault, ...], decide: Any) -> Play:
                         raise Impossible("there is nothing to choose from")
                     words = tuple(step.say(cells, option) for option in options)
                     turn = "".join(f", round {one.number}" for one in closed)
-                    cells[step.cell] = value = decide(step.key + turn, options)
+                    cells[step.cell] = value = decide(step.key + turn, options, step.shares(cells, options))
                     decisions.append(
                         Decision(
                             step.key + turn, step.label + turn, step.line, step.by, step.secret, options, words, value
@@ -137,6 +175,13 @@ def _play(program: Program, faults: tuple[Fault, ...], decide: Any) -> Play:
                 case Leap():
                     index = step.target
                     continue
+                case Loop():
+                    if not (closed and closed[-1].start == here):
+                        closed.append(_Round(here, step.end))
+                    closed[-1].number += 1
+                    if closed[-1].number > MOST_TURNS:
+                        raise Impossible(f"it does not come to an end in {MOST_TURNS} times round")
+                    continue
                 case Closure():
                     if not (closed and closed[-1].start == here):
                         closed.append(_Round(here))
@@ -148,6 +193,12 @@ def _play(program: Program, faults: tuple[Fault, ...], decide: Any) -> Play:
                     else:
                         index, closed[-1].behind = step.moves(here)[move - 1]
                     continue
+        except NoSuchPath:
+            if strict:
+                raise
+            stuck_at = step.line
+            failures.append(f"these choices do not go together (line {step.line})")
+            break
         except Impossible as obstacle:
             stuck_at = step.line
             failures.append(f"{obstacle.reason} (line {step.line})")
@@ -158,13 +209,15 @@ def _play(program: Program, faults: tuple[Fault, ...], decide: Any) -> Play:
     return Play(program, tuple(frames), tuple(decisions), faults, tuple(failures), stuck_at)
 
 
+MOST_TRIES = 200
+"""paths that are drawn until one is found whose choices go together"""
 MOST_ROUNDS = 40
 """rounds of a closure that are played at most; a path drawn at random might else never end"""
 
 
 @dataclass
 class _Round:
-    """A closure that is being carried out."""
+    """A closure or a loop that is being carried out."""
 
     start: int
     behind: int = -1

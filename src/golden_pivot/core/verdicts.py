@@ -121,7 +121,7 @@ def prove(routine: Routine, budget: Budget | None = None) -> Verdict:
     begun = time.perf_counter()
     program = compile_routine(routine, PROOF)
     try:
-        found = explore(program, budget)
+        program, found, exact = _explored(routine, program, budget)
         if not found.ends:
             raise BadRoutine([_never_possible(routine, found)])
         verdict = _judged(routine, program, found, budget)
@@ -130,13 +130,37 @@ def prove(routine: Routine, budget: Budget | None = None) -> Verdict:
         return Verdict(UNSETTLED, stopped, limit=limit.limit, seconds=time.perf_counter() - begun)
     return replace(
         verdict,
-        paths=None if program.is_unlimited else sum(found.ends.values()) + sum(found.stuck.values()),
+        paths=None if program.is_unlimited or not exact else sum(found.ends.values()) + sum(found.stuck.values()),
         states_widest=found.widest,
         transitions=found.transitions,
         covers_every_order=program.covers_every_order,
         assumed=program.assumed,
         seconds=time.perf_counter() - begun,
     )
+
+
+FEW_TRANSITIONS = 20_000
+"""steps up to which the limits of a pack are kept from the start"""
+
+
+def _explored(routine: Routine, program: Program, budget: Budget) -> tuple[Program, Exploration, bool]:
+    """(program, all its paths, whether exactly those that there are).
+
+    Where unknown cards are looked at again and again, keeping count of what is still in the pack takes most of the
+    work. So a larger proof is first tried without: it then covers more orders than there are. What fails there may
+    be no real order, so a failure is looked for again among the real ones.
+    """
+    if program.faces is None or not program.claims:
+        return program, explore(program, budget), True
+    try:
+        return program, explore(program, budget.narrowed(budget.states or FEW_TRANSITIONS, FEW_TRANSITIONS)), True
+    except OutOfBudget:
+        pass
+    wider = compile_routine(routine, replace(PROOF, limits=False))
+    found = explore(wider, budget)
+    if found.ends and not found.stuck and not any(state[FAILED] for state in found.ends):
+        return wider, found, False
+    return program, explore(program, budget), True
 
 
 def _judged(routine: Routine, program: Program, found: Exploration, budget: Budget) -> Verdict:
@@ -252,6 +276,8 @@ def _landing(program: Program, ends: dict[State, int]) -> Landing | None:
 
 def _unclaimed(program: Program, found: Exploration) -> Verdict:
     """Fixed, rule, one-of or lost: by what the told numbers leave open."""
+    if program.target is None:
+        return Verdict(FIXED, f"No card is followed; it can be carried out {_whatever(program)}")
     landing = _landing(program, found.ends)
     assert landing is not None
     told = [(i, cell.name) for i, cell in enumerate(program.cells) if cell.told and not cell.is_place]

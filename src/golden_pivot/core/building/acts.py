@@ -6,9 +6,11 @@ from collections.abc import Callable, Sequence
 from dataclasses import replace
 from typing import Any
 
-from ..cards import FACE_UP
-from ..program import FAILED, Act, Cells, Check, ClaimLine, Reader
+from ..cards import DOWN, FACE_UP, TOKEN, UP
+from ..program import END, FAILED, NO_ENDING, Act, Branch, Cell, Cells, Check, ClaimLine, Leap, Reader
+from ..steps.declare import ENDING
 from .blocks import Blocks
+from .places import Place
 from .purpose import Exposure
 
 
@@ -18,6 +20,11 @@ class Acts(Blocks):
         self.assumed: list[str] = []
         self._endings = self._endings_for_all = 0
         """claims of an ending, and those of them that stand outside the cases"""
+        self.tells: dict[int, int] = {}
+        self.odds_cells: list[tuple[int, str, int]] = []
+        self.ending_cell: int | None = None
+        self.again_cell: int | None = None
+        self.equally_likely = False
 
     def assume(self, what: str) -> None:
         """The verdict will say that this was taken on trust."""
@@ -29,13 +36,16 @@ class Acts(Blocks):
         run: Callable[[Cells], None],
         handled: Reader | None = None,
         passing: Callable[[Sequence[Any]], bytes] | None = None,
+        to: Place | None = None,
     ) -> None:
-        """The line does this. `passing` gives the cards that are seen one by one meanwhile, as they lie then."""
+        """The line does this. `to` is where all cards go that change their place, if it is one place. `passing` gives the cards that are seen one by one meanwhile, as they lie then."""
         if self.flag("shielded"):
             self.assume(f"line {self.line.number} is shielded")
         elif self.needs.exposures:
             run = self._watched(run, passing)
             self.reads |= {i for i, cell in enumerate(self.cells) if cell.is_place}
+        changed = self.scope.looked_at_spots
+        self.scope.looked_at_spots = {spot: on for spot, on in changed.items() if not on & self.touches}
         gathering = self.scope.gathering
         if gathering and self.touches & (gathering.to.cells | {gathering.sizes}):
             self.scope.gathering = None
@@ -48,8 +58,64 @@ class Acts(Blocks):
                 frozenset(self.touches) | ({FAILED} if self.needs.exposures else set()),
                 run,
                 handled or (lambda cells: 0),
+                to.cells if to else None,
+                looks=frozenset(self.reads) if self.needs.exposures else self.looks,
             )
         )
+
+    def counts_down(
+        self, source: Place, to: Place, number: int, said: Sequence[int], tens: bool, cap: bool
+    ) -> None:
+        """A card is dealt face up for each number said, until one has that value; the cell `number` gets it, else 0."""
+        self.reads |= set(self.face_cells.values())
+        self.touches |= set(self.face_cells.values())
+        self.looks_in |= to.cells
+        leaving = []
+        for value in said:
+            self._deals_one(source, to, face_up=True)
+
+            def found(cells: Sequence[Any]) -> tuple[int, int, int]:
+                return to.find(cells), 0, to.of(cells)[0] & TOKEN
+
+            fact = "value up to ten" if tens else "value"
+            matches = self.look_whether(f"the card at {value}", found, fact, value)
+
+            def note(
+                cells: Cells, matches: Callable[[Sequence[Any]], bool] = matches, value: int = value
+            ) -> None:
+                cells[number] = value if matches(cells) else 0
+
+            self.reads.add(number)
+            self._mark(note, number)
+            leaving.append(len(self.instructions))
+            self.instructions.append(
+                Branch(self.line.number, self.rounds, frozenset(self.reads), frozenset(), lambda cells: not cells[number], END)
+            )  # fmt: skip
+        if cap:
+            self._deals_one(source, to, face_up=False)
+        for index in leaving:
+            self._aim(index)
+        end = len(self.instructions)
+        self.instructions.append(Leap(self.line.number, self.rounds, frozenset(), frozenset(), end + 1))
+
+    def _deals_one(self, source: Place, to: Place, face_up: bool) -> None:
+        def run(cells: Cells) -> None:
+            heap = source.of(cells)
+            self.within_heap(source, 1, len(heap))
+            source.put(cells, heap[1:])
+            card = heap[:1].translate(UP if face_up else DOWN) if self.follows_faces else heap[:1]
+            to.put(cells, card + to.of(cells))
+
+        self.act(run, lambda cells: 1, lambda cells: source.of(cells)[:1], to)
+
+    def put_back(self, source: Place, to: Place) -> None:
+        """All cards of a place go on those of another."""
+
+        def run(cells: Cells) -> None:
+            to.put(cells, source.of(cells) + to.of(cells))
+            source.put(cells, b"")
+
+        self.act(run, to=to)
 
     def learn(self, slot: str, value: Reader, secret: bool) -> None:
         """The line settles a number from what lies there, rather than by a choice."""
@@ -65,9 +131,80 @@ class Acts(Blocks):
         self._endings += 1
         self._endings_for_all += not self._cases
         index = self._claim()
+        if self._cases and self.purpose.odds:
+            self._comes_to_ending()
         self.instructions.append(
-            Check(self.line.number, self.rounds, frozenset(self.reads), frozenset({FAILED}), index, holds, explain)
+            Check(
+                self.line.number,
+                self.rounds,
+                frozenset(self.reads),
+                frozenset({FAILED}),
+                index,
+                holds,
+                explain,
+                looks=self.looks,
+            )  # fmt: skip
         )
+
+    def _comes_to_ending(self) -> None:
+        if self.ending_cell is None:
+            self.ending_cell = self.new_cell(Cell("ending", False))
+        cell, line = self.ending_cell, self.line.number
+
+        def run(cells: Cells) -> None:
+            cells[cell] = line
+
+        self._mark(run, cell)
+
+    def _mark(self, run: Callable[[Cells], None], *cells: int) -> None:
+        """Something is noted; nothing happens on the table."""
+        self.instructions.append(
+            Act(self.line.number, self.rounds, frozenset(self.reads), frozenset(cells), run, lambda cells: 0,
+                frozenset(), looks=self.looks)
+        )  # fmt: skip
+
+    def check_tells(
+        self, seen: Callable[[Sequence[Any]], bytes], told: Callable[[Sequence[Any]], tuple[int, ...]]
+    ) -> None:
+        """The line claims that what is `seen` at the end settles what is `told`: no two paths see the same and differ."""
+        self._endings += 1
+        self._endings_for_all += not self._cases
+        index = self._claim()
+        self.tells[index] = cell = self.new_cell(Cell("what is seen at the end", False))
+
+        def run(cells: Cells) -> None:
+            cells[FAILED] &= ~NO_ENDING
+            cells[cell] = (seen(cells), told(cells))
+
+        self._mark(run, cell, FAILED)
+
+    def start_again(self) -> None:
+        """These paths begin anew; what they come to is for the next time."""
+        if not self._cases:
+            raise self.fault_at(
+                self.line, "Every path starts again here.", "a case, such as “If P and Q are mates:”, around this line",
+                "Indent it under an If.",
+            )  # fmt: skip
+        if self.again_cell is None:
+            self.again_cell = self.new_cell(Cell("starts again", False))
+        cell = self.again_cell
+
+        def run(cells: Cells) -> None:
+            cells[cell] = 1
+            cells[FAILED] &= ~NO_ENDING
+
+        self._mark(run, cell, FAILED)
+        self._phase = ENDING
+
+    def ask_odds(self, text: str, number: Reader) -> None:
+        """How often this number comes to what is asked for."""
+        cell = self.new_cell(Cell(text, False))
+        self.odds_cells.append((self.line.number, text, cell))
+
+        def run(cells: Cells) -> None:
+            cells[cell] = number(cells)
+
+        self._mark(run, cell)
 
     def _claim(self) -> int:
         self.claims.append(ClaimLine(self.line.number, self.line.text.strip(), self._cases > 0))

@@ -33,6 +33,10 @@ class Asking:
         self.rounds: tuple[int, ...] = ()
         self.reads: set[int] = set()
         self.touches: set[int] = set()
+        self.looks_everywhere = False
+        """which card is which matters to the line at hand, in every place it reads"""
+        self.looks_in: set[int] = set()
+        """places in which it does"""
         self.stopped = False
         """a line above is at fault: from here on lines are only looked at for faults"""
         self._line: Line | None = None
@@ -56,6 +60,10 @@ class Asking:
     def performer_acts(self) -> bool:
         """Whether what the line needs to know, the performer must know. An ending is the performer's to reveal."""
         return _is_performers(self.line)
+
+    @property
+    def looks(self) -> frozenset[int]:
+        return frozenset(self.looks_in | (self.reads if self.looks_everywhere else set()))
 
     # Faults
 

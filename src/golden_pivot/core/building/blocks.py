@@ -7,11 +7,12 @@ from dataclasses import replace
 from typing import Any
 
 from ..language.templates import PERFORMER, SPECTATOR
-from ..program import END, Branch, Closure, Leap
+from ..program import END, Branch, Closure, Leap, Loop
 from ..routine import STEP
 from ..steps.declare import ENDING, HANDLING
 from .asking import LineFails
 from .lines import Lines
+from .places import Place
 from .scope import Scope, after_cases
 
 
@@ -22,6 +23,8 @@ class Blocks(Lines):
         """how many cases stand around the line"""
         self._unlimited = 0
         """how many repetitions without end stand around the line"""
+        self._loops = 0
+        """how many loops stand around the line"""
         self._open: tuple[int, Scope, Scope] | None = None
         """behind an If with an Otherwise: (index of its leap or -1, what was known before it, and behind it)"""
 
@@ -31,11 +34,15 @@ class Blocks(Lines):
         self._inside(self.line.body)
         self.rounds = self.rounds[:-1]
 
+    def inside(self) -> None:
+        """Carry out the lines of the block as if they were not in one."""
+        self._inside(self.line.body)
+
     def only_if(self, holds: Callable[[Sequence[Any]], bool]) -> None:
         """The lines of the block are carried out on the paths where this holds."""
         branch = len(self.instructions)
         self.instructions.append(
-            Branch(self.line.number, self.rounds, frozenset(self.reads), frozenset(), holds, END)
+            Branch(self.line.number, self.rounds, frozenset(self.reads), frozenset(), holds, END, looks=self.looks)
         )
         following = self._following
         before = self.scope.copy()
@@ -75,6 +82,7 @@ class Blocks(Lines):
         head, by = len(self.instructions), PERFORMER if self.performer_acts() else SPECTATOR
         closure = Closure(self.line.number, self.rounds, frozenset(), frozenset(), (), (), by)
         self.instructions.append(closure)
+        self.scope.looked_at_spots = {}
         before = self.scope.copy()
         ends = []
         self._unlimited += 1
@@ -92,6 +100,49 @@ class Blocks(Lines):
         self.instructions[head] = replace(closure, ends=tuple(ends), says=tuple(says))
         here = len(self.instructions)
         self.instructions.append(Leap(self.line.number, self.rounds, frozenset(), frozenset(), here + 1))
+        self.scope = after_cases(self.scope, before)
+
+    def for_each(self, slot: str, turns: int, place_of: Callable[[int], Place]) -> None:
+        """The block once for each turn from 0; in it the name in the slot is the place whose turn it is."""
+        name = self.phrase(slot)
+        self.new_name(slot, name, "place")
+        for turn in range(turns):
+            self.scope.aliases[name] = place_of(turn)
+            self.body(turn + 1)
+        self.scope.aliases.pop(name, None)
+
+    def loop(
+        self,
+        goes_on: Callable[[], Callable[[Sequence[Any]], bool]],
+        measure: Callable[[Sequence[Any]], int] | None,
+        body: Callable[[], None] | None = None,
+    ) -> None:
+        """The block, or what `body` adds, again and again as long as `goes_on` holds, which may look at cards first.
+
+        `measure` gets smaller with each time round, if anything does.
+        """
+        head = len(self.instructions)
+        loop = Loop(self.line.number, self.rounds, frozenset(self.reads), frozenset(), END, measure)
+        self.instructions.append(loop)
+        self.scope.looked_at_spots = {}
+        before = self.scope.copy()
+        holds = goes_on()
+        leave = len(self.instructions)
+        self.instructions.append(
+            Branch(self.line.number, self.rounds, frozenset(self.reads), frozenset(), holds, END, looks=self.looks)
+        )
+        self._loops += 1
+        try:
+            (body or (lambda: self._inside(self.line.body)))()
+        except LineFails:
+            self.instructions[head] = Leap(self.line.number, self.rounds, frozenset(), frozenset(), head + 1)
+            raise
+        finally:
+            self._loops -= 1
+        end = len(self.instructions)
+        self.instructions.append(Leap(self.line.number, self.rounds, frozenset(), frozenset(), end + 1))
+        self.instructions[head] = replace(loop, end=end)
+        self._aim(leave)
         self.scope = after_cases(self.scope, before)
 
     def new_name(self, slot: str, name: str, kind: str) -> None:

@@ -11,11 +11,12 @@ from __future__ import annotations
 from dataclasses import replace
 
 from ..cards import FACE_UP, INDIFFERENT, MAX_CARDS
+from ..faces import FaceStore
 from ..faults import BadRoutine, Fault
-from ..program import END, FAILED, JUMP, NO_ENDING, Branch, Cell, Leap, Program, dead_after
+from ..program import END, FAILED, JUMP, NO_ENDING, Branch, Cell, Leap, Loop, Program, dead_after
 from ..routine import STEP, Routine
-from .acts import Acts
 from .cards import DECK, THEIR_CARD, PackCard
+from .keeping import Keeping
 from .purpose import PROOF, Needs, Purpose
 
 
@@ -37,7 +38,7 @@ def compile_what_can_be(routine: Routine, purpose: Purpose) -> tuple[Program, tu
     return program, tuple(builder.faults)
 
 
-class Builder(Acts):
+class Builder(Keeping):
     def build(self) -> Program:
         self._lines(self.routine.lines)
         if not self.faults:
@@ -63,7 +64,7 @@ class Builder(Acts):
                     "Write the pack as the first line.",
                 )
             )
-        elif not self._target():
+        elif not self._target() and not self.claims and not self.odds_cells:
             self.faults.append(
                 Fault(
                     lines[-1].number,
@@ -87,27 +88,36 @@ class Builder(Acts):
         """Puts the pack on the table as it lies when the routine begins."""
         if not self.pack:
             return
-        if self.purpose.every_card:
-            for card, _ in self.extras:
+        for card, _ in self.extras:
+            if self.purpose.every_card or (self.needs.facts and not self.is_real(card.name or "")):
                 self.token(card.name or "")
+        if self.purpose.every_card:
+            for card in self.pack:
+                if card.name and self.is_real(card.name):
+                    self.token(card.name)
         heap = bytearray()
         for index, card in enumerate(self.pack):
-            token = self.tokens.get(card.name, INDIFFERENT) if card.name else INDIFFERENT
-            token = index + 1 if self.purpose.every_card else token
+            token = index + 1 if self.purpose.every_card else self._token_of(card)
             heap.append(token | FACE_UP if card.face_up and self.follows_faces else token)
         self.start[self.place_cells[DECK]] = bytes(heap)
         if self._endings and not self._endings_for_all:
             self.start[FAILED] |= NO_ENDING
         for card, place in self.extras:
-            byte = self.tokens.get(card.name or "", INDIFFERENT) | (
-                FACE_UP if card.face_up and self.follows_faces else 0
-            )
+            byte = self._token_of(card) | (FACE_UP if card.face_up and self.follows_faces else 0)
             cell = self.place_cells[place]
             self.start[cell] = bytes([byte]) + self.start[cell]
         tops = {self.start[cell][0] for cell in self.place_cells.values() if self.start[cell]}
         for exposure in self.needs.exposures:
             if tops & self._seen_as(exposure):
                 self.start[FAILED] |= 2 << exposure.claim
+
+    def _token_of(self, card: PackCard) -> int:
+        """As it lies in the set-up: followed by name, known by its face, or indifferent."""
+        if card.name in self.tokens:
+            return self.tokens[card.name]
+        if self.needs.facts and card.name and self.is_real(card.name):
+            return self.faces.byte(self.faces.of_name[card.name])
+        return INDIFFERENT
 
     def _program(self, target: str | None) -> Program:
         instructions, claims = self.instructions[: self._sound[0]], self.claims[: self._sound[1]]
@@ -117,12 +127,21 @@ class Builder(Acts):
             else step
             for step in instructions
         ]
-        end = {FAILED, JUMP}
-        if not claims:
+        instructions = [
+            Leap(step.line, step.round, frozenset(), frozenset(), i + 1)
+            if isinstance(step, Loop) and step.end >= len(instructions)
+            else step
+            for i, step in enumerate(instructions)
+        ]
+        end = {FAILED, JUMP, *self.tells.values(), *([self.again_cell] if self.again_cell else [])}
+        if self.purpose.odds:
+            end |= {cell for _, _, cell in self.odds_cells} | ({self.ending_cell} if self.ending_cell else set())
+        if not claims and not self.purpose.odds:
             end |= {i for i, cell in enumerate(self.cells) if cell.is_place or i in self.ever_told}
             end |= {self.card_cells[target]} if target in self.card_cells else set()
-        may_die = frozenset(i for i, cell in enumerate(self.cells) if i > JUMP and self._may_be_forgotten(cell))
-        kills, kills_at = dead_after(instructions, frozenset(end), may_die)
+        seen = self.seen_cell if self.needs.facts else None
+        may_die = frozenset(i for i, cell in enumerate(self.cells) if i > JUMP and self._may_be_forgotten(i, cell))
+        kills, kills_at = dead_after(instructions, self.cells, frozenset(end), may_die, seen)
         return Program(
             tuple(replace(cell, told=i in self.ever_told) for i, cell in enumerate(self.cells)),
             tuple(self.start),
@@ -138,10 +157,18 @@ class Builder(Acts):
             tuple(claims),
             covers_every_order=True,
             assumed=tuple(self.assumed),
+            tells=dict(self.tells),
+            again=self.again_cell,
+            odds=tuple(self.odds_cells),
+            ending=self.ending_cell,
+            equally_likely=self.equally_likely,
+            faces=FaceStore(self.seen_cell, self.faces.lowest) if self.needs.facts else None,
             odd_backs=frozenset(self._odd_backs()) if self.purpose.every_card else frozenset(),
         )
 
-    def _may_be_forgotten(self, cell: Cell) -> bool:
+    def _may_be_forgotten(self, index: int, cell: Cell) -> bool:
+        if self.needs.facts and (index == self.seen_cell or index in self.face_cells.values()):
+            return self.purpose.forget_places
         if cell.is_place or cell.is_card:
             return self.purpose.forget_places
         return self.purpose.forget_numbers or (self.purpose.forget_unnamed and cell.symbol is None)
@@ -161,6 +188,7 @@ class Builder(Acts):
             raise self.fault(card_slot, f"There are {MAX_CARDS} cards already.", "fewer cards", "Leave one out.")
         self.new_name(card_slot, name, "card")
         self.scope.cards.add(name)
+        self.scope.known_faces.add(name)
         self.extras.append((PackCard(name, face_up, odd_back), place.name))
         if face_up:
             self.ask_faces()

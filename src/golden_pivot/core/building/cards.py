@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from ..cards import FACE_UP, INDIFFERENT, TOKEN, card_value, index_of, mate_of, ordinal
+from ..faces import Faces
 from ..program import Cell, Cells, Reader
 from .asking import Asking
 
@@ -39,14 +40,41 @@ class Cards(Asking):
         self.claimed_cards: list[str] = []
         self.ever_told: set[int] = set()
         self.place_cells: dict[str, int] = {}
+        self.face_cells: dict[int, int] = {}
+        """token of a card that is followed by name → the cell that has the token of its face"""
+        self.face_cells_by_name: dict[str, int] = {}
+        self.fixed_faces: dict[int, int] = {}
+        """token of a card that is followed → token of its face, for real cards of the set-up"""
+        self.faceless: set[int] = set()
+        """tokens of cards beside the pack that may be anything"""
 
     # Placed in the set-up
 
-    def place_in_pack(self, slot: str, index: int, face_up: bool, odd_back: bool) -> None:
-        """A named card lies at this index (from 0) of the pack."""
-        name = self.phrase(slot)
+    def place_in_pack(
+        self,
+        slot: str,
+        index: int,
+        face_up: bool = False,
+        odd_back: bool = False,
+        name: str | None = None,
+        position_slot: str | None = None,
+    ) -> None:
+        """A named card, that in the slot unless it is given, lies at this index (from 0) of the pack."""
+        at = position_slot or slot
+        name = name or self.phrase(slot)
+        if not 0 <= index < len(self.pack):
+            raise self.fault(
+                at, f"The pack has {len(self.pack)} cards and no position {index + 1}.",
+                f"a position from 1 to {len(self.pack)}", "Change the position or the size of the pack.",
+            )  # fmt: skip
+        if (there := self.pack[index].name) is not None:
+            raise self.fault(
+                at, f"{there} already lies there.", "a position that is still free",
+                "Give one of the two cards another place.",
+            )  # fmt: skip
         self.new_name(slot, name, "card")
         self.scope.cards.add(name)
+        self.scope.known_faces.add(name)
         self.pack[index] = PackCard(name, face_up, odd_back)
         if face_up:
             self.ask_faces()
@@ -76,8 +104,27 @@ class Cards(Asking):
     def token(self, name: str) -> int:
         """The token of a card of the set-up; asking for it makes the proof follow that card."""
         if name not in self.tokens:
-            self.tokens[name] = self._index_in_set_up(name) + 1 if self.purpose.every_card else self._free_token()
+            token = self._index_in_set_up(name) + 1 if self.purpose.every_card else self._free_token()
+            self.tokens[name] = token
+            if self.needs.facts:
+                if self.is_real(name):
+                    self.fixed_faces[token] = self.faces.byte(self.faces.of_name[name])
+                elif self._index_in_set_up(name) >= len(self.pack):
+                    self.faceless.add(token)
+                else:
+                    self._face_cell(name, token)
         return self.tokens[name]
+
+    def is_real(self, name: str) -> bool:
+        """A card of the pack by its value and suit."""
+        return card_value(name) is not None
+
+    def _face_cell(self, name: str, token: int) -> None:
+        self.face_cells[token] = self.face_cells_by_name[name] = self.new_cell(Cell(f"face of {name}", False))
+
+    @property
+    def faces(self) -> Faces:
+        raise NotImplementedError
 
     def _free_token(self) -> int:
         return len(self.tokens) + len(self.card_cells) + 1
@@ -100,13 +147,22 @@ class Cards(Asking):
         self._own_tokens[name] = self._free_token()
         self.card_cells[name] = self.new_cell(Cell(name, False, is_card=True))
         self.touches.add(self.card_cells[name])
+        if self.needs.facts:
+            self._face_cell(name, self._own_tokens[name])
+            self.touches.add(self.face_cells_by_name[name])
+        if self.performer_acts():
+            self.scope.known_faces.add(name)
+        self.looks_everywhere = True
         return self.card_cells[name]
 
     def take_name(self, cell: int, cells: Cells, place: int, index: int) -> None:
         """The card at an index (from 0) of a place is the one named. An indifferent card becomes one to follow."""
         heap = cells[place]
         token = heap[index] & TOKEN
-        if token == INDIFFERENT:
+        face = self.needs.facts and not self.purpose.every_card and self.faces.number(token) is not None
+        if token == INDIFFERENT or face:
+            if face:
+                cells[self.face_cells_by_name[self.cells[cell].name]] = bytes([token])
             token = self._own_tokens[self.cells[cell].name]
             cells[place] = heap[:index] + bytes([token | heap[index] & FACE_UP]) + heap[index + 1 :]
         cells[cell] = token
@@ -128,9 +184,12 @@ class Cards(Asking):
         return lambda cells: token
 
     def card(self, slot: str) -> Reader:
+        """The token of the card in the slot, to be looked for in the places that the line reads."""
+        self.looks_everywhere = True
         return self.card_token(slot, self.phrase(slot))
 
     def cards(self, slot: str) -> list[Reader]:
+        self.looks_everywhere = True
         return [self.card_token(slot, name) for name in self.line.values.get(slot) or ()]
 
     def claimed_card(self, slot: str) -> Reader:
@@ -150,11 +209,20 @@ class Cards(Asking):
                 "a card with a mate",
                 f"Place its mate: “Place MATE 21st, the mate of {name}”.",
             )
+        self.looks_everywhere = True
         return self.card_token(slot, mate)
 
-    def known_cards(self) -> dict[int, str]:
-        """Token → name of every card of the set-up that has a value and a suit; the proof then follows them."""
-        return {self.token(card.name): card.name for card in self._set_up() if card.name and card_value(card.name)}
+    def tokens_of_set_up(self) -> frozenset[int]:
+        """Of every card that is placed by name; the proof then follows each of them."""
+        self.looks_everywhere = True
+        return frozenset(self.token(card.name) for card in self._set_up() if card.name)
+
+    def all_mates(self) -> dict[int, int]:
+        """Token → token of its mate, for the cards of the set-up; the proof then follows each of them."""
+        names = {card.name for card in self._set_up() if card.name}
+        pairs = [(name, self.mates.get(name) or mate_of(name)) for name in names]
+        self.looks_everywhere = True
+        return {self.token(name): self.token(mate) for name, mate in sorted(pairs) if mate in names}
 
     def named(self, token: int) -> str:
         """The name of a token, for sentences; one shared by many cards has none."""

@@ -14,6 +14,9 @@ from .places import Place
 from .table import Table
 
 _SYMBOLS = "pqrstuvw"
+CHANCE = "chance"
+"""who decides, beside spectator and performer"""
+Ways = Callable[[Sequence[Any], int], tuple[int, int]]
 
 
 def _plain(_cells: Sequence[Any], option: int) -> str:
@@ -58,8 +61,8 @@ class Choices(Table):
             )
         return str(names[turn - 1])
 
-    def choose_number(self, slot: str, secret: bool) -> None:
-        """A new number, whatever is liked within its range."""
+    def choose_number(self, slot: str, secret: bool, by_chance: bool = False, weight: str | None = None) -> None:
+        """A new number, whatever is liked within its range; or by chance, with the weight in a slot of its own."""
         new: NewNumber = self.line.values[slot]
         low, high = self.evaluate(slot, new.low), self.evaluate(slot, new.high)
         if is_settled(new.low) and is_settled(new.high) and low(self.start) > high(self.start):
@@ -69,7 +72,22 @@ class Choices(Table):
                 "the smaller number first",
                 "Exchange the two, or widen the range.",
             )
-        self.choose(slot, new.name, secret, lambda cells: range(low(cells), high(cells) + 1))
+
+        def options(cells: Sequence[Any]) -> Sequence[int]:
+            return range(low(cells), high(cells) + 1)
+
+        if not by_chance:
+            self.choose(slot, new.name, secret, options)
+            return
+        cell = self.new_number(slot, new.name, secret)
+        heavy = self.number(weight) if weight else lambda cells: 1
+
+        def odds(cells: Sequence[Any], option: int) -> int:
+            with_option = list(cells)
+            with_option[cell] = option
+            return max(0, heavy(with_option))
+
+        self._choice(cell, new.name, new.name, secret, options, _plain, CHANCE, None, odds)
 
     def choose(
         self,
@@ -112,12 +130,27 @@ class Choices(Table):
         options: Callable[[Sequence[Any]], Sequence[int]],
         say: Callable[[Sequence[Any], int], str] = _plain,
         symbol: str | None = None,
+        odds: Callable[[Sequence[Any], int], int] | None = None,
     ) -> Reader:
-        """A decision that no line can refer to."""
+        """A decision that no line can refer to; `odds` weigh the options where it is taken at random."""
         cell = self.new_cell(Cell(label, False, symbol=symbol and symbol + self.round_text))
-        self._choice(cell, key, label, secret, options, say)
+        self._choice(cell, key, label, secret, options, say, odds=odds)
         if not secret:
             self.ever_told.add(cell)
+        self.reads.add(cell)
+        return lambda cells: int(cells[cell])
+
+    def choose_by_chance(
+        self,
+        key: str,
+        label: str,
+        options: Callable[[Sequence[Any]], Sequence[int]],
+        say: Callable[[Sequence[Any], int], str],
+        ways: Ways | None = None,
+    ) -> Reader:
+        """What nobody decides; see Choose for `ways`."""
+        cell = self.new_cell(Cell(label, False))
+        self._choice(cell, key, label, True, options, say, CHANCE, ways)
         self.reads.add(cell)
         return lambda cells: int(cells[cell])
 
@@ -128,12 +161,13 @@ class Choices(Table):
     def _choice(
         self, cell: int, key: str, label: str, secret: bool,
         options: Callable[[Sequence[Any]], Sequence[int]], say: Callable[[Sequence[Any], int], str],
+        by: str | None = None, ways: Ways | None = None, odds: Callable[[Sequence[Any], int], int] | None = None,
     ) -> None:  # fmt: skip
         unique = key + self.round_text
         while unique in self._keys:
             unique += "′"
         self._keys.add(unique)
-        by = PERFORMER if self.performer_acts() else SPECTATOR
+        by = by or (PERFORMER if self.performer_acts() else SPECTATOR)
         self.instructions.append(
             Choose(
                 self.line.number,
@@ -148,5 +182,8 @@ class Choices(Table):
                 options,
                 say,
                 say is _plain,
+                ways,
+                odds,
+                looks=self.looks,
             )
         )

@@ -12,8 +12,8 @@ from ..program import ClaimLine
 from ..routine import STEP, Line, Routine
 from ..steps.declare import ENDING, HANDLING, PAGE, SETUP
 from .asking import LineFails
+from .looks import Looks
 from .purpose import Needs, Purpose
-from .spots import Spots
 
 if TYPE_CHECKING:
     from .builder import Builder
@@ -21,7 +21,7 @@ if TYPE_CHECKING:
 MAX_INSTRUCTIONS = 5000
 
 
-class Lines(Spots):
+class Lines(Looks):
     def __init__(self, routine: Routine, purpose: Purpose, needs: Needs) -> None:
         super().__init__(routine, purpose, needs)
         self.claims: list[ClaimLine] = []
@@ -39,8 +39,14 @@ class Lines(Spots):
                 self._stop(len(self.instructions), len(self.claims))
             if line.is_ != STEP or line.kind is None:
                 continue
-            outer = self._line, self.reads, self.touches
-            self._line, self.reads, self.touches = line, set(), set()
+            outer = self._line, self.reads, self.touches, self.looks_everywhere, self.looks_in
+            self._line, self.reads, self.touches, self.looks_everywhere, self.looks_in = (
+                line,
+                set(),
+                set(),
+                False,
+                set(),
+            )
             self._following = following[line.number]
             emitted, claims = len(self.instructions), len(self.claims)
             try:
@@ -49,7 +55,7 @@ class Lines(Spots):
                 line.kind.means(cast("Builder", self))
             except LineFails:
                 self._stop(emitted, claims)
-            self._line, self.reads, self.touches = outer
+            self._line, self.reads, self.touches, self.looks_everywhere, self.looks_in = outer
 
     def _stop(self, instructions: int, claims: int) -> None:
         if not self.stopped:
@@ -63,7 +69,7 @@ class Lines(Spots):
     def _in_order(self, line: Line) -> None:
         assert line.kind is not None
         phase = line.kind.phase
-        if phase != PAGE and not self.pack and line.kind.name != "pack":
+        if phase != PAGE and not self.pack and not line.kind.name.startswith("pack"):
             raise self.leans(
                 lambda: self.fault_at(
                     line,

@@ -5,7 +5,19 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
-from ..expressions import CARD_FACTS, CardFact, Expression, Name, Remainder, Size, evaluator, is_settled, within
+from ..expressions import (
+    CardFact,
+    Expression,
+    LookedUp,
+    Name,
+    Piles,
+    Remainder,
+    Size,
+    SpotFact,
+    evaluator,
+    is_settled,
+    within,
+)  # fmt: skip
 from ..faults import Impossible
 from ..language.values import Position
 from ..program import Reader
@@ -28,31 +40,59 @@ class Numbers(Cards):
 
         return safe
 
-    def _looked_up(self, slot: str, node: Name | Size | CardFact) -> Reader:
+    def _looked_up(self, slot: str, node: LookedUp) -> Reader:
         match node:
             case Name(name):
                 return self._named(slot, name)
             case Size(place):
                 return self._size(slot, place)
-            case CardFact(what, card):
-                return self._card_fact(slot, what, card)
+            case CardFact() | SpotFact():
+                return self.asked_of_card(slot, node)
+            case Piles():
+                return self.number_of_piles()
 
-    def _named(self, slot: str, name: str) -> Reader:
+    def asked_of_card(self, slot: str, node: CardFact | SpotFact) -> Reader:
+        """A number that a card gives."""
+        raise NotImplementedError
+
+    def number_of_piles(self) -> Reader:
+        raise NotImplementedError
+
+    def number_by_name(self, slot: str, name: str) -> Reader:
+        """A number that has been named above, whoever knows it."""
         cell = self.scope.numbers.get(name)
         if cell is None:
             raise self.unknown(slot, name, "number")
         self.reads.add(cell)
-        if self.performer_acts() and cell not in self.scope.told:
+        return lambda cells: int(cells[cell])
+
+    def truth(self, slot: str) -> Reader:
+        """The number in the slot as it is, whoever knows it."""
+        self._for_all_to_know = False
+        try:
+            return self.number(slot)
+        finally:
+            self._for_all_to_know = True
+
+    _for_all_to_know = True
+
+    def _named(self, slot: str, name: str) -> Reader:
+        number, cell = self.number_by_name(slot, name), self.scope.numbers[name]
+        if self._for_all_to_know and self.performer_acts() and cell not in self.scope.told:
             raise self.fault(
                 slot,
                 f"You do not know {name}: the spectator has kept it secret.",
                 "a number you have been told",
                 f"Let the spectator do this, or write “Spectator tells {name}” above.",
             )
-        return lambda cells: int(cells[cell])
+        return number
 
     def known_place(self, slot: str, name: str) -> Place:
         """A place that cards have been put on, by its plain name."""
+        if name in self.scope.aliases:
+            alias = self.scope.aliases[name]
+            self.reads |= alias.reads
+            return alias
         if name not in self.scope.filled:
             raise self.unknown(slot, name, "place")
         cell = self.place_cells[name]
@@ -60,27 +100,8 @@ class Numbers(Cards):
 
     def _size(self, slot: str, name: str) -> Reader:
         place = self.known_place(slot, name)
-        self.reads |= place.cells
+        self.reads |= place.cells | place.reads
         return lambda cells: len(place.of(cells))
-
-    def _card_fact(self, slot: str, what: str, name: str) -> Reader:
-        token, read = self.card_token(slot, name), CARD_FACTS[what]
-        fact_of = {other: read(card) for other, card in self.known_cards().items()}
-
-        def fact(cells: Sequence[Any]) -> int:
-            found = fact_of.get(token(cells))
-            if found is None:
-                raise Impossible(f"nobody can say the {what} of {name}")
-            return found
-
-        if not self.is_named_on_the_way(name) and read(name) is None:
-            raise self.fault(
-                slot,
-                f"Nobody can say the {what} of {name}.",
-                "a card whose value is settled",
-                "Place a card such as queen of hearts instead.",
-            )
-        return fact
 
     def number(self, slot: str) -> Reader:
         return self.evaluate(slot, self.line.values[slot])
@@ -105,6 +126,16 @@ class Numbers(Cards):
         """(position from 1, the end it is counted from)"""
         position: Position = self.line.values[slot]
         return self._constant(slot, position.at), position.end
+
+    def check_position(self, slot: str, at: int, end: str) -> None:
+        """A position of the pack, from the top or the bottom."""
+        size = len(self.pack)
+        if not 1 <= at <= size or end in ("left", "right"):
+            tail = f" from the {end}" if end in ("left", "right") else ""
+            raise self.fault(
+                slot, f"The pack has {size} cards and no position {at}{tail}.", f"a position from 1 to {size}",
+                "Change the position or the size of the pack.",
+            )  # fmt: skip
 
     def tell(self, slot: str) -> None:
         """These secret numbers are known to the performer from here on."""

@@ -53,6 +53,23 @@ def reckoned_place(
     return Place(name, frozenset(cell_of.values()), reads, find, lambda cells: cells[find(cells)], put, is_row)
 
 
+def one_of(places: Sequence[Place], reads: frozenset[int], which: Reader) -> Place:
+    """The place among these at the index that `which` gives."""
+
+    def put(cells: Cells, heap: bytes) -> None:
+        places[which(cells)].put(cells, heap)
+
+    return Place(
+        "the one whose turn it is",
+        frozenset().union(*(place.cells for place in places)),
+        reads,
+        lambda cells: places[which(cells)].find(cells),
+        lambda cells: places[which(cells)].of(cells),
+        put,
+        all(place.is_row for place in places),
+    )
+
+
 @dataclass(frozen=True)
 class Deal:
     """The count that *dealt cards*, *next card* and *last card dealt* refer to."""

@@ -15,12 +15,17 @@ class Purpose:
     """numbers that no later line reads are dropped (told ones only when there is a claim)"""
     forget_unnamed: bool = True
     """so are numbers that no formula could speak of, such as the order in which piles were gathered"""
+    odds: bool = False
+    """numbers whose odds are asked for are kept to the end"""
+    limits: bool = True
+    """a pack has so many cards of a kind; without limits more orders are covered than there are, in less time"""
 
 
 PROOF = Purpose()
 LEDGER = Purpose(forget_places=False)
 REGION = Purpose(forget_numbers=False, forget_unnamed=False)
 TABLE = Purpose(forget_places=False, forget_numbers=False)
+ODDS = Purpose(odds=True)
 REPLAY = Purpose(every_card=True, forget_places=False, forget_numbers=False, forget_unnamed=False)
 
 
@@ -41,3 +46,9 @@ class Needs:
     faces: bool = False
     """which way up cards lie"""
     exposures: tuple[Exposure, ...] = ()
+    kept_piles: int = 0
+    """how many of the piles laid down one by one a later line keeps"""
+    pile_places: bool = False
+    """some line speaks of one of the piles that are laid down one by one"""
+    facts: frozenset[str] = frozenset()
+    """what is asked of cards whose faces are unknown"""

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field, replace
 
-from .places import Deal, Gathering
+from ..language.values import Spot
+from .places import Deal, Gathering, Place
 
 
 @dataclass
@@ -15,11 +16,23 @@ class Scope:
     """cells of numbers that the performer has learned"""
     cards: set[str] = field(default_factory=set)
     """cards that have a name by now"""
+    known_faces: set[str] = field(default_factory=set)
+    """cards by name whose faces the performer knows"""
+    looked_at: set[str] = field(default_factory=set)
+    """cards by name whose faces have been asked for, so that they are settled"""
+    looked_at_spots: dict[Spot, frozenset[int]] = field(default_factory=dict)
+    """cards by where they lie whose faces have been asked for → the cells that may not have changed since"""
     filled: set[str] = field(default_factory=set)
     """places that cards have been put on"""
+    aliases: dict[str, Place] = field(default_factory=dict)
+    """what a loop over places calls the one whose turn it is"""
     piles: tuple[int, ...] = ()
     """cells of the piles last dealt, pile 1 first"""
     piles_from: str = ""
+    pile_count: int | None = None
+    """cell that counts the piles, where they are laid down one by one"""
+    pointed: tuple[int, ...] = ()
+    """cells of the numbers of piles that were pointed to, one after the other"""
     deal: Deal | None = None
     gathering: Gathering | None = None
     ended: bool = False
@@ -27,7 +40,15 @@ class Scope:
 
     def copy(self) -> Scope:
         return replace(
-            self, numbers=dict(self.numbers), told=set(self.told), cards=set(self.cards), filled=set(self.filled)
+            self,
+            numbers=dict(self.numbers),
+            told=set(self.told),
+            cards=set(self.cards),
+            filled=set(self.filled),
+            aliases=dict(self.aliases),
+            known_faces=set(self.known_faces),
+            looked_at=set(self.looked_at),
+            looked_at_spots=dict(self.looked_at_spots),
         )
 
 
@@ -39,8 +60,17 @@ def after_cases(one: Scope, other: Scope) -> Scope:
     both.numbers = {name: cell for name, cell in one.numbers.items() if other.numbers.get(name) == cell}
     both.told = one.told & other.told
     both.cards = one.cards & other.cards
+    both.known_faces = one.known_faces & other.known_faces
+    both.looked_at_spots = {
+        spot: cells for spot, cells in one.looked_at_spots.items() if spot in other.looked_at_spots
+    }
+    both.looked_at = one.looked_at & other.looked_at
     both.filled = one.filled | other.filled
-    both.piles = one.piles if one.piles == other.piles else ()
+    both.pointed = one.pointed if one.pointed == other.pointed else ()
+    # Piles laid down one by one may be none in one case: their number is known all the same.
+    growing = one if one.pile_count is not None else other
+    both.pile_count = growing.pile_count
+    both.piles = one.piles if one.piles == other.piles else growing.piles if both.pile_count is not None else ()
     both.deal = one.deal if one.deal == other.deal else None
     both.gathering = None
     return both

@@ -65,7 +65,9 @@ class FoundSpot:
 class Spots(Choices):
     def spot(self, slot: str) -> FoundSpot:
         """The card a line points at by where it lies."""
-        spot: Spot = self.line.values[slot]
+        return self.found_spot(slot, self.line.values[slot])
+
+    def found_spot(self, slot: str, spot: Spot) -> FoundSpot:
         if spot.place is not None:
             place = self._resolved(slot, spot.place)
             self.reads |= place.cells | place.reads

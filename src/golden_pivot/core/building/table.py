@@ -15,7 +15,7 @@ from ..program import Cell, Cells, Reader
 from .asking import LineFails
 from .cards import DECK, PackCard
 from .numbers import Numbers
-from .places import Deal, Gathering, Place, fixed_place, reckoned_place
+from .places import Deal, Gathering, Place, fixed_place, one_of, reckoned_place
 
 MOST_PILES = 60
 MOST_GATHERED_FREELY = 6
@@ -50,6 +50,8 @@ class Table(Numbers):
             for place in self.scope.filled
             if (number := place.removeprefix(f"{name.base} ")).isdigit() and place != number
         }
+        if name.base == "pile" and self.scope.pile_count is not None:
+            self.piles()
         if not known:
             raise self.unknown(slot, f"{name.base} 1", "place")
         before, self.reads = self.reads, set()
@@ -86,6 +88,8 @@ class Table(Numbers):
         if isinstance(name, Indexed):
             place = self._reckoned(slot, name)
             self.reads |= place.reads
+        elif name in self.scope.aliases:
+            place = self.known_place(slot, name)
         else:
             if self.kinds_of_names.get(name, "place") != "place":
                 raise self.unknown(slot, name, "place")
@@ -120,6 +124,46 @@ class Table(Numbers):
             return to.of(cells)
 
         return replace(to, of=of)
+
+    def new_places(self, slot: str, source: Place) -> list[Place]:
+        """Heaps that cards go to one by one; from here on they are *the piles*, in this order."""
+        names = self.line.values[slot]
+        places = []
+        for name in names:
+            if not isinstance(name, str):
+                raise self.fault(
+                    slot, f"{place_text(name)} is not settled.", "piles by their own names", "Name them."
+                )
+            self.scope.filled.add(name)
+            places.append(fixed_place(name, self._place_cell(name)))
+        cells = [cell for place in places for cell in place.cells]
+        if (
+            len(set(cells)) < len(cells)
+            or source.cells & set(cells)
+            or any(self.cells[cell].is_row for cell in cells)
+        ):
+            raise self.fault(slot, "These are not different heaps.", "other heaps, each once", "Name other places.")
+        self.scope.piles = tuple(cells)
+        self.scope.piles_from = source.name if source.name in self.place_cells else DECK
+        self.touches |= set(cells)
+        return places
+
+    def one_of(self, places: Sequence[Place], which: Reader) -> Place:
+        """The place among these at an index that depends on what the line has read so far."""
+        return one_of(places, frozenset(self.reads), which)
+
+    def number_of_piles(self) -> Reader:
+        """How many of the piles have cards."""
+        piles = self.piles()
+        return lambda cells: sum(bool(cells[cell]) for cell in piles)
+
+    def hidden_place(self, name: str) -> Place:
+        """Where cards are while a line is carried out; empty before and after. The line depends on it and changes it."""
+        name = f"{name} in line {self.line.number}"
+        place = fixed_place(name, self._place_cell(name))
+        self.touches |= place.cells
+        self.reads |= place.cells
+        return place
 
     def moves(self, source: Place, to: Place) -> None:
         """The line takes all of `source` to `to`."""

@@ -10,7 +10,7 @@ import re
 from collections.abc import Sequence
 
 from ..cards import RANKS, SUITS, ordinal
-from ..expressions import KEYWORDS, Blank, Expression, Name, Number, expression_text, read_expression
+from ..expressions import KEYWORDS, Binary, Blank, Expression, Name, Number, expression_text, read_expression
 from .values import Indexed, NewNumber, PlaceName, Position, Spot
 from .words import RESERVED, Word
 
@@ -31,8 +31,18 @@ def text_at(words: Sequence[Word], i: int) -> str:
     return words[i].lower if i < len(words) else ""
 
 
+def _expression(words: Sequence[Word], i: int) -> tuple[Expression, int] | int:
+    """`read_expression` from this word on."""
+
+    def read_spot(k: int) -> tuple[Spot, int]:
+        found, behind = spot(words, i + k, tight=True)
+        return found, behind - i
+
+    return read_expression([word.text for word in words[i:]], read_spot)
+
+
 def number(words: Sequence[Word], i: int) -> tuple[Expression, int]:
-    found = read_expression([word.text for word in words[i:]])
+    found = _expression(words, i)
     if isinstance(found, int):
         raise NotHere(i + found, "a number" if found == 0 else "the rest of the number")
     return found[0], i + found[1]
@@ -44,7 +54,8 @@ def _identifier(words: Sequence[Word], i: int, expected: str) -> str:
     raise NotHere(i, expected)
 
 
-def place(words: Sequence[Word], i: int) -> tuple[PlaceName, int]:
+def place(words: Sequence[Word], i: int, tight: bool = False) -> tuple[PlaceName, int]:
+    """With `tight` the number of a pile is read no further than a name: `pile p + 1` is then one more than pile p."""
     i += text_at(words, i) == "the"
     name = _identifier(words, i, "a place, such as deck")
     if (
@@ -55,7 +66,9 @@ def place(words: Sequence[Word], i: int) -> tuple[PlaceName, int]:
     ):
         return f"{name} {words[i + 1].text}", i + 2
     if name in NUMBERED and i + 1 < len(words) and _may_be_an_index(words[i + 1]):
-        found = read_expression([word.text for word in words[i + 1 :]])
+        index_word = words[i + 1]
+        one_name = tight and index_word.kind == "word" and index_word.lower not in KEYWORDS
+        found = (Name(index_word.text), 1) if one_name else _expression(words, i + 1)
         if isinstance(found, tuple):
             index, taken = found
             one = index.value if isinstance(index, Number) else None
@@ -69,7 +82,13 @@ def _may_be_an_index(word: Word) -> bool:
 
 
 def place_text(where: PlaceName) -> str:
-    return where if isinstance(where, str) else f"{where.base} {expression_text(where.index)}"
+    if isinstance(where, str):
+        return where
+    index = where.index
+    first: Expression = index
+    while isinstance(first, Binary):
+        first = first.left
+    return f"{where.base} {expression_text(index, tight=isinstance(index, Binary) and not isinstance(first, Number))}"
 
 
 def places(words: Sequence[Word], i: int) -> tuple[tuple[PlaceName, ...], int]:
@@ -117,6 +136,24 @@ def card(words: Sequence[Word], i: int) -> tuple[str, int]:
     if not name.isupper():
         raise NotHere(i, expected)
     return name, i + 1
+
+
+def rank(words: Sequence[Word], i: int) -> tuple[str, int]:
+    found = _RANK_WORDS.get(text_at(words, i))
+    if not found:
+        raise NotHere(i, "a value, such as ace, seven or king")
+    return found, i + 1
+
+
+def _suit(words: Sequence[Word], i: int) -> tuple[str, int]:
+    found = _PLURAL_OF.get(text_at(words, i))
+    if not found:
+        raise NotHere(i, "a suit: clubs, diamonds, hearts or spades")
+    return found, i + 1
+
+
+def suits(words: Sequence[Word], i: int) -> tuple[tuple[str, ...], int]:
+    return _listed(words, i, _suit)
 
 
 def cards(words: Sequence[Word], i: int) -> tuple[tuple[str, ...], int]:
@@ -226,7 +263,7 @@ def _at_text(at: Position) -> str:
 _SPOTS = "a card such as the next card, the last card dealt, the top card of deck, or the 5th card of deck"
 
 
-def spot(words: Sequence[Word], i: int) -> tuple[Spot, int]:
+def spot(words: Sequence[Word], i: int, tight: bool = False) -> tuple[Spot, int]:
     if text_at(words, i) != "the":
         raise NotHere(i, _SPOTS)
     i += 1
@@ -234,7 +271,7 @@ def spot(words: Sequence[Word], i: int) -> tuple[Spot, int]:
     if first in ("next", "last"):
         return Spot(first), _follow(words, i, ("next", "card") if first == "next" else ("last", "card", "dealt"))
     if first == "face":
-        where, i = place(words, _follow(words, i, ("face", "of")))
+        where, i = place(words, _follow(words, i, ("face", "of")), tight)
         return Spot("face", None, where), i
     if first in ("top", "bottom"):
         at: Expression | None = Number(1)
@@ -256,7 +293,7 @@ def spot(words: Sequence[Word], i: int) -> tuple[Spot, int]:
         end, i = _end(words, i)
     if text_at(words, i) not in ("of", "in"):
         raise NotHere(i, "“of” and a place")
-    where, i = place(words, i + 1)
+    where, i = place(words, i + 1, tight)
     return Spot("at", Position(at, end or "top"), where), i
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
+from ..cards import RANKS, SUITS
 from ..expressions import CARD_FACTS
 from ..steps import REGISTRY, StepKind
 from .phrases import ENDS
@@ -33,6 +34,8 @@ _DEFS: dict[str, Any] = {
             _op("letters", word=_TEXT),
             _op("size", place=_TEXT),
             *(_op(fact, card=_TEXT) for fact in CARD_FACTS),
+            *(_op(fact, of={"$ref": "#/$defs/spot"}) for fact in CARD_FACTS),
+            _op("piles"),
             _op("half", of=_EXPRESSION, rounded={"enum": ["up", "down"]}),
             _op("remainder", of=_EXPRESSION, by=_EXPRESSION),
             _op("digit sum", of=_EXPRESSION),
@@ -57,6 +60,8 @@ _SLOTS: dict[str, Any] = {
     "number": _EXPRESSION,
     "places": {"type": "array", "items": {"$ref": "#/$defs/place"}, "minItems": 1},
     "cards": {"type": "array", "items": _TEXT, "minItems": 1},
+    "suits": {"type": "array", "items": {"enum": list(SUITS)}, "minItems": 1},
+    "rank": {"enum": list(RANKS)},
     "names": {"type": "array", "items": _TEXT, "minItems": 1},
 } | {name: {"$ref": f"#/$defs/{name}"} for name in ("place", "position", "spot", "range")}
 

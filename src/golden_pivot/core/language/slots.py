@@ -106,6 +106,8 @@ _DECLARED = (
              _position_from_json, "?th"),
     SlotType("spot", "a card by where it is", phrases.spot, phrases.spot_text, _spot_json, _spot_from_json,
              "the next card"),
+    SlotType("suits", "one or more suits", phrases.suits, ", ".join, list, tuple, "clubs, hearts"),
+    SlotType("rank", "a value", phrases.rank, str, str, str, "ace"),
     SlotType("word", "a word in quotation marks", phrases.quoted, lambda word: f"“{word}”", str, str, "“lantern”"),
     SlotType("text", "words", _text, str, str, str, "…"),
 )  # fmt: skip

@@ -23,7 +23,7 @@ def put_heap(b: Builder) -> None:
         source.put(cells, b"")
         to.put(cells, heap + there if on_top else there + heap)
 
-    b.act(run)
+    b.act(run, to=to)
 
 
 @step(
@@ -47,7 +47,7 @@ def cut_off(b: Builder) -> None:
         source.put(cells, heap[n:])
         to.put(cells, heap[:n] + there)
 
-    b.act(run)
+    b.act(run, to=to)
 
 
 @step(
@@ -75,17 +75,20 @@ def cut(b: Builder) -> None:
 
 
 @step(
-    "{who} cut+s {place:place} to bring {card:card} to the top",
+    "{who} cut+s {place:place} to bring {card:card} to the {end=top|bottom}",
     family="Blocks",
     example="Cut deck to bring MARK to the top",
 )
 def cut_to(b: Builder) -> None:
-    """A complete cut that brings a card to the top. Whoever cuts must be able to tell it: face up, or by its back."""
-    token, place = b.card("card"), b.source("place")
+    """A complete cut that brings a card to the top, or to the bottom.
+
+    Whoever cuts must be able to tell it: face up, by its back, or having noted its face.
+    """
+    token, place, below = b.card("card"), b.source("place"), int(b.phrase("end") == "bottom")
 
     def run(cells: Cells) -> None:
         heap = place.of(cells)
-        n = b.found_at(place, cells, token(cells))
+        n = b.found_at(place, cells, token(cells)) + below
         place.put(cells, heap[n:] + heap[:n])
 
     b.act(run)

@@ -59,7 +59,7 @@ def take_card(b: Builder) -> None:
         b.take_name(named, cells, place, at)
         _lay_on(cells, place, at, to)
 
-    b.act(run, handled=lambda cells: 1)
+    b.act(run, handled=lambda cells: 1, to=to)
 
 
 @step(
@@ -80,7 +80,7 @@ def take_from(b: Builder) -> None:
             b.take_name(named, cells, place, at)
         _lay_on(cells, place, at, to)
 
-    b.act(run, handled=lambda cells: 1)
+    b.act(run, handled=lambda cells: 1, to=to)
 
 
 @step(

@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 import operator
-from typing import TYPE_CHECKING
+from collections.abc import Callable, Sequence
+from typing import TYPE_CHECKING, Any
 
+from ..language.phrases import list_text
 from .declare import step
 
 if TYPE_CHECKING:
@@ -24,7 +26,7 @@ def repeat(b: Builder) -> None:
         b.body(turn)
 
 
-_COMPARISONS = {
+COMPARISONS = {
     "is more than": operator.gt,
     "is less than": operator.lt,
     "is at least": operator.ge,
@@ -45,7 +47,7 @@ def if_compared(b: Builder) -> None:
     An ending inside ends the routine for these paths. Where lines of yours depend on it, you must know the
     numbers compared.
     """
-    left, right, compare = b.number("left"), b.number("right"), _COMPARISONS[b.phrase("is")]
+    left, right, compare = b.number("left"), b.number("right"), COMPARISONS[b.phrase("is")]
     b.only_if(lambda cells: compare(left(cells), right(cells)))
 
 
@@ -75,3 +77,73 @@ def as_often(b: Builder) -> None:
     Nothing can get a name inside.
     """
     b.as_often_as_liked(one_of=b.given("moves"))
+
+
+@step("Until {place:place} runs out:", family="Order of events", example="Until deck runs out:")
+def until_out(b: Builder) -> None:
+    """The lines indented below again and again, as long as a card lies there.
+
+    Each time round must take cards from there. A name given inside is another one each time round, and is not
+    known behind the block.
+    """
+    place = b.looked_at("place")
+    b.loop(lambda: lambda cells: bool(place.of(cells)), lambda cells: len(place.of(cells)))
+
+
+@step(
+    "As long as {left:number} {is=is more than|is less than|is at least|is at most|is not|is} {right:number}:",
+    family="Order of events",
+    example="As long as size of deck is at least 5:",
+)
+def as_long_as(b: Builder) -> None:
+    """The lines indented below again and again, as long as the comparison holds.
+
+    It is made anew before each time round. A name given inside is another one each time round, and is not known
+    behind the block.
+    """
+
+    def holds() -> Callable[[Sequence[Any]], bool]:
+        left, right, compare = b.number("left"), b.number("right"), COMPARISONS[b.phrase("is")]
+        return lambda cells: compare(left(cells), right(cells))
+
+    b.loop(holds, None)
+
+
+@step("Start again", family="Order of events", example="Start again")
+def start_again(b: Builder) -> None:
+    """Inside a case: the routine begins anew with a shuffled pack. The verdict says how often that is.
+
+    What follows on these paths is the routine itself once more, so nothing more needs to be shown of them.
+    """
+    b.start_again()
+
+
+@step(
+    "For each {name:name} of {places:places}[, {order=in any order}]:",
+    family="Order of events",
+    example="For each packet of hand, table, in any order:",
+)
+def for_each(b: Builder) -> None:
+    """The lines indented below once for each of these places; inside, the new name is the one whose turn it is.
+
+    They come in the order in which they are named; *in any order*, every order must work, and you see which.
+    """
+    places = b.several("places")
+    count = len(places)
+    if not b.given("order"):
+        b.for_each("name", count, lambda turn: places[turn])
+        return
+    orders = b.free_orders(count)
+
+    def say(cells: Sequence[Any], option: int) -> str:
+        return list_text([places[i].name for i in orders[option]])
+
+    label = f"the order in line {b.line.number}"
+    chosen = b.choose_unnamed(label, label, False, lambda cells: range(len(orders)), say)
+    b.for_each("name", count, lambda turn: b.one_of(places, lambda cells: orders[chosen(cells)][turn]))
+
+
+@step("While demonstrating:", family="Order of events", example="While demonstrating:")
+def demonstrating(b: Builder) -> None:
+    """The lines indented below are done as if to explain something; they count like any others."""
+    b.inside()

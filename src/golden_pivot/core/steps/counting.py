@@ -13,7 +13,7 @@ if TYPE_CHECKING:
     from ..building import Builder
 
 
-def _deals(b: Builder, count: Reader) -> None:
+def deals(b: Builder, count: Reader) -> None:
     """The common part: this many cards go from `from` to `to`, each onto the last or beside it in a row."""
     source, row = b.source("from"), b.phrase("row")
     to = b.destination("to", "row" if row else "dealt", row=bool(row), apart_from=source)
@@ -32,7 +32,7 @@ def _deals(b: Builder, count: Reader) -> None:
         heap = source.of(cells)[: max(0, count(cells))]
         return heap + laid(heap)
 
-    b.act(run, count, passing)
+    b.act(run, count, passing, to)
 
 
 @step(
@@ -48,7 +48,7 @@ def deal(b: Builder) -> None:
     lays them side by side in a row instead. *Shielded*: backs and faces are kept out of sight during this line,
     which is assumed, not proved.
     """
-    _deals(b, b.number("count"))
+    deals(b, b.number("count"))
 
 
 @step(
@@ -67,7 +67,7 @@ def deal_to_stop(b: Builder) -> None:
     b.choose_number("number", secret=b.flag("secretly"))
     cell = b.scope.numbers[new]
     b.reads.add(cell)
-    _deals(b, lambda cells: int(cells[cell]))
+    deals(b, lambda cells: int(cells[cell]))
 
 
 @step(
@@ -82,7 +82,7 @@ def spell(b: Builder) -> None:
     The last letter's card is *the last card dealt*.
     """
     letters = letters_in(b.phrase("word"))
-    _deals(b, lambda cells: letters)
+    deals(b, lambda cells: letters)
 
 
 @step(
@@ -112,7 +112,7 @@ def spell_under(b: Builder) -> None:
     def passing(cells: Sequence[Any]) -> bytes:
         return source.of(cells)[:letters]
 
-    b.act(run, lambda cells: letters, passing)
+    b.act(run, lambda cells: letters, passing, to)
 
 
 @step(
@@ -143,7 +143,7 @@ def count_to(b: Builder) -> None:
     def passing(cells: Sequence[Any]) -> bytes:
         return source.of(cells)[: count(cells)]
 
-    b.act(run, count, passing)
+    b.act(run, count, passing, to)
 
 
 @step(
@@ -170,7 +170,7 @@ def count_under(b: Builder) -> None:
     def passing(cells: Sequence[Any]) -> bytes:
         return source.of(cells)[: max(0, count(cells))]
 
-    b.act(run, count, passing)
+    b.act(run, count, passing, to)
 
 
 @step(
@@ -190,7 +190,7 @@ def put_dealt(b: Builder) -> None:
         dealt.put(cells, b"")
         source.put(cells, moving + heap if on_top else heap + moving)
 
-    b.act(run)
+    b.act(run, to=source)
 
 
 @step("{who} drop+s the rest on top", family="Counting", example="Drop the rest on top")
@@ -205,4 +205,4 @@ def drop_rest(b: Builder) -> None:
         dealt.put(cells, b"")
         source.put(cells, heap + moving)
 
-    b.act(run)
+    b.act(run, to=source)

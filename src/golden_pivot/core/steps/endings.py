@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from typing import TYPE_CHECKING, Any
 
-from ..cards import FACE_UP, TOKEN, card_colour, card_suit, card_value, index_of, ordinal
+from ..cards import FACE_UP, SUITS, TOKEN, index_of, ordinal
+from ..expressions import Number, expression_text
 from ..faults import Impossible
 from ..language.phrases import list_text
+from .control import COMPARISONS
 from .declare import ENDING, step
 
 if TYPE_CHECKING:
@@ -86,6 +88,7 @@ def ends_facing(b: Builder) -> None:
     """A claim: the card that lies there shows its face, or its back."""
     spot, up = b.spot("spot"), b.phrase("way") == "face up"
     b.ask_faces()
+    b.looks_everywhere = True
 
     def explain(cells: Sequence[Any]) -> str:
         return f"{spot.text} is face {'down' if up else 'up'}"
@@ -102,21 +105,26 @@ def ends_facing(b: Builder) -> None:
 def ends_alike(b: Builder) -> None:
     """A claim: the top cards go together. A card of which nothing is known goes with no other."""
     places, what = b.several("places"), b.phrase("what")
-    read = {"value": card_value, "suit": card_suit, "colour": card_colour}[what]
-    known = {token: read(name) for token, name in b.known_cards().items()}
+    b.ask_fact(what)
+    known = b.fact_of(what)
+    b.looks_everywhere = True
 
     def tops(cells: Sequence[Any]) -> list[Any]:
         heaps = [place.of(cells) for place in places]
         for place, heap in zip(places, heaps, strict=True):
             if not heap:
                 raise Impossible(f"{place.name} has no top card")
-        return [known.get(heap[0] & TOKEN) for heap in heaps]
+        return [known(cells, heap[0] & TOKEN) for heap in heaps]
 
     def explain(cells: Sequence[Any]) -> str:
-        shown = list_text(["not known" if found is None else str(found) for found in tops(cells)])
+        shown = list_text(["not known" if found is None else _named_fact(what, found) for found in tops(cells)])
         return f"the {what}s of the top cards are {shown}"
 
     b.check(lambda cells: None not in (found := tops(cells)) and len(set(found)) == 1, explain)
+
+
+def _named_fact(what: str, number: int) -> str:
+    return str(number) if what == "value" else (SUITS if what == "suit" else ("black", "red"))[number - 1]
 
 
 @step(
@@ -196,6 +204,7 @@ def ends_reversed(b: Builder) -> None:
     """A claim: these cards face one way there and all others the other way, whichever way that is."""
     tokens, place = b.cards("cards"), b.looked_at("place")
     b.ask_faces()
+    b.looks_everywhere = True
 
     def holds(cells: Sequence[Any]) -> bool:
         wanted = {token(cells) for token in tokens}
@@ -212,3 +221,128 @@ def ends_reversed(b: Builder) -> None:
         )
 
     b.check(holds, explain)
+
+
+@step(
+    "Ends with: {left:number} {is=is more than|is less than|is at least|is at most|is not|is} {right:number}",
+    family="Endings",
+    phase=ENDING,
+    example="Ends with: size of deck is value of their card",
+)
+def ends_number(b: Builder) -> None:
+    """A claim about numbers: sizes of heaps, values of cards, what was chosen. Nobody needs to know them yet."""
+    left, right = b.truth("left"), b.truth("right")
+    compare, said = COMPARISONS[b.phrase("is")], [_side(b, slot) for slot in ("left", "right")]
+
+    def explain(cells: Sequence[Any]) -> str:
+        return f"{said[0](left(cells))} but {said[1](right(cells))}"
+
+    b.check(lambda cells: compare(left(cells), right(cells)), explain)
+
+
+def _side(b: Builder, slot: str) -> Callable[[int], str]:
+    expression = b.line.values[slot]
+    text = expression_text(expression)
+    return lambda number: text if isinstance(expression, Number) else f"{text} is {number}"
+
+
+@step(
+    "Ends with: the faces of {place:place} tell {names:names}",
+    family="Endings",
+    phase=ENDING,
+    example="Ends with: the faces of deck tell v",
+)
+def ends_told(b: Builder) -> None:
+    """A claim: whoever looks through the cards at the end can say these numbers, however secretly they were chosen.
+
+    It fails where two ways of choosing leave the same faces in the same order and differ in one of the numbers.
+    """
+    place = b.looked_at("place")
+    b.ask_fact("card")
+    b.looks_everywhere = True
+    token_of = b.face_token
+    numbers = [b.number_by_name("names", name) for name in b.line.values["names"]]
+
+    placed = b.tokens_of_set_up()
+
+    def face(cells: Sequence[Any], token: int) -> int:
+        return token_of(cells, token) or (token if token in placed else 0)
+
+    def seen(cells: Sequence[Any]) -> bytes:
+        return bytes(face(cells, byte & TOKEN) | byte & FACE_UP for byte in place.of(cells))
+
+    b.check_tells(seen, lambda cells: tuple(number(cells) for number in numbers))
+
+
+@step(
+    "Ends with: each column of {places:places} has one {what=value|suit|colour}",
+    family="Endings",
+    phase=ENDING,
+    example="Ends with: each column of row 1, row 2, row 3 has one suit",
+)
+def ends_columns(b: Builder) -> None:
+    """A claim: in rows laid below each other, the cards of each column go together."""
+    places, what = b.several("places"), b.phrase("what")
+    b.ask_fact(what)
+    known = b.fact_of(what)
+    b.looks_everywhere = True
+
+    def columns(cells: Sequence[Any]) -> list[list[int | None]]:
+        rows = [place.of(cells) for place in places]
+        if len({len(row) for row in rows}) > 1:
+            raise Impossible("the rows are not equally long")
+        return [[known(cells, byte & TOKEN) for byte in column] for column in zip(*rows, strict=True)]
+
+    def alike(column: list[int | None]) -> bool:
+        return None not in column and len(set(column)) == 1
+
+    def explain(cells: Sequence[Any]) -> str:
+        at, column = next((i, c) for i, c in enumerate(columns(cells), start=1) if not alike(c))
+        shown = list_text(["not known" if found is None else _named_fact(what, found) for found in column])
+        return f"the {what}s in column {at} are {shown}"
+
+    b.check(lambda cells: all(map(alike, columns(cells))), explain)
+
+
+@step(
+    "Ends with: the cards of {place:place}, two by two from the top, are mates",
+    family="Endings",
+    phase=ENDING,
+    example="Ends with: the cards of deck, two by two from the top, are mates",
+)
+def ends_pairs(b: Builder) -> None:
+    """A claim: the top two are mates, the next two, and so on to the end, whichever of a pair is on top."""
+    place = b.looked_at("place")
+    mates = b.all_mates()
+
+    def strangers(cells: Sequence[Any]) -> int | None:
+        heap = place.of(cells)
+        pairs = [(heap[i] & TOKEN, heap[i + 1] & TOKEN if i + 1 < len(heap) else -1) for i in range(0, len(heap), 2)]
+        return next((i for i, (one, other) in enumerate(pairs, start=1) if mates.get(one) != other), None)
+
+    def explain(cells: Sequence[Any]) -> str:
+        return f"the {ordinal(strangers(cells) or 0)} pair of {place.name} are no mates"
+
+    b.check(lambda cells: strangers(cells) is None, explain)
+
+
+@step("Odds of {number:number}", family="Endings", phase=ENDING, example="Odds of number of piles")
+def odds_of(b: Builder) -> None:
+    """Not a claim: how often this number comes out as what is worked out beside the verdict.
+
+    Exact where that can be done, else from many paths drawn at random, with an interval. What the spectator
+    decides leaves a range from least to most, unless a line says that all choices are equally likely.
+    """
+    number = b.truth("number")
+    b.ask_odds(expression_text(b.line.values["number"]), number)
+
+
+@step(
+    "Odds: every choice is equally likely",
+    family="Endings",
+    phase=ENDING,
+    example="Odds: every choice is equally likely",
+)
+def odds_model(b: Builder) -> None:
+    """For the odds, what the spectator decides is taken at random. The proof still covers every choice."""
+    b.equally_likely = True

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from math import comb
 from typing import TYPE_CHECKING, Any
 
 from ..program import Cells
@@ -72,7 +73,7 @@ def klondike(b: Builder) -> None:
     def passing(cells: Sequence[Any]) -> bytes:
         return source.of(cells)
 
-    b.act(run, lambda cells: len(source.of(cells)), passing)
+    b.act(run, lambda cells: len(source.of(cells)), passing, to)
 
 
 @step(
@@ -106,4 +107,140 @@ def down_under(b: Builder) -> None:
     def passing(cells: Sequence[Any]) -> bytes:
         return source.of(cells)
 
-    b.act(run, lambda cells: 2 * len(source.of(cells)), passing)
+    b.act(run, lambda cells: 2 * len(source.of(cells)), passing, to)
+
+
+@step(
+    "{who} give+s {place:place} an overhand shuffle", family="Mixes", example="Spectator gives deck an overhand shuffle"
+)
+def overhand(b: Builder) -> None:
+    """Packets of any size are drawn off the top, each onto the last, to the end of the heap; every way is covered.
+
+    The order within a packet stays, the order of the packets reverses.
+    """
+    place = b.source("place")
+    mixed = b.hidden_place("shuffled")
+
+    def body() -> None:
+        size = b.choose_unnamed(
+            f"packet in line {b.line.number}", "packet", True, lambda cells: range(1, len(place.of(cells)) + 1)
+        )
+
+        def run(cells: Cells) -> None:
+            heap, n = place.of(cells), size(cells)
+            place.put(cells, heap[n:])
+            mixed.put(cells, heap[:n] + mixed.of(cells))
+
+        b.act(run)
+
+    b.loop(lambda: lambda cells: bool(place.of(cells)), lambda cells: len(place.of(cells)), body)
+    b.put_back(mixed, place)
+
+
+@step(
+    "{who} mix+es {place:place} haphazardly, top packets under and bottom packets on top",
+    family="Mixes",
+    example="Mix deck haphazardly, top packets under and bottom packets on top",
+)
+def haphazard(b: Builder) -> None:
+    """Packets of any size come off the top and the bottom as one likes: those from the top go under what the other
+    hand holds, those from the bottom on it.
+
+    It looks like a shuffle and is a cut.
+    """
+    place = b.source("place")
+    mixed = b.hidden_place("shuffled")
+
+    def body() -> None:
+        def options(cells: Sequence[Any]) -> Sequence[int]:
+            size = len(place.of(cells))
+            return [*range(1, size + 1), *range(-1, -size - 1, -1)]
+
+        def say(cells: Sequence[Any], option: int) -> str:
+            return f"{abs(option)} from the {'top' if option > 0 else 'bottom'}"
+
+        packet = b.choose_unnamed(f"packet in line {b.line.number}", "packet", True, options, say)
+
+        def run(cells: Cells) -> None:
+            heap, there, n = place.of(cells), mixed.of(cells), packet(cells)
+            place.put(cells, heap[n:] if n > 0 else heap[:n])
+            mixed.put(cells, there + heap[:n] if n > 0 else heap[n:] + there)
+
+        b.act(run)
+
+    b.loop(lambda: lambda cells: bool(place.of(cells)), lambda cells: len(place.of(cells)), body)
+    b.put_back(mixed, place)
+
+
+@step("{who} riffle+s {place:place} together once", family="Mixes", example="Spectator riffles deck together once")
+def riffle(b: Builder) -> None:
+    """The heap is cut anywhere and the two parts fall into each other in any way; every way is covered.
+
+    For the odds, a cut after k of n cards is as likely as k heads in n tosses of a coin, and a card falls from a part
+    with the share this part has of the cards still held (Gilbert, Shannon and Reeds; D. Bayer, P. Diaconis,
+    "Trailing the dovetail shuffle to its lair", 1992).
+    """
+    place = b.source("place")
+    upper, mixed = b.hidden_place("upper part"), b.hidden_place("shuffled")
+    line = b.line.number
+    depth = b.choose_unnamed(
+        f"cut in line {line}", "cards cut", True, lambda cells: range(len(place.of(cells)) + 1),
+        odds=lambda cells, option: comb(len(place.of(cells)), option),
+    )  # fmt: skip
+
+    def cut(cells: Cells) -> None:
+        heap, n = place.of(cells), depth(cells)
+        upper.put(cells, heap[:n])
+        place.put(cells, heap[n:])
+
+    b.act(cut)
+
+    def body() -> None:
+        def options(cells: Sequence[Any]) -> Sequence[int]:
+            return [side for side, part in enumerate((upper, place)) if part.of(cells)]
+
+        side = b.choose_unnamed(
+            f"card in line {line}", "the next card falls from", True, options,
+            lambda cells, option: ("the upper part", "the lower part")[option],
+            odds=lambda cells, option: len((upper, place)[option].of(cells)),
+        )  # fmt: skip
+
+        def run(cells: Cells) -> None:
+            part = (upper, place)[side(cells)]
+            heap = part.of(cells)
+            part.put(cells, heap[:-1])
+            mixed.put(cells, heap[-1:] + mixed.of(cells))
+
+        b.act(run)
+
+    def held(cells: Sequence[Any]) -> int:
+        return len(upper.of(cells)) + len(place.of(cells))
+
+    b.reads |= upper.cells
+    b.loop(lambda: lambda cells: held(cells) > 0, held, body)
+    b.put_back(mixed, place)
+
+
+@step("{who} shuffle+s {place:place}", family="Mixes", example="Spectator shuffles table")
+def shuffle(b: Builder) -> None:
+    """A free shuffle of the whole heap: any card may come anywhere. The proof covers every order.
+
+    A shuffle of the pack before the routine begins is *Pack: …, any order*; this one is for cards that are followed.
+    """
+    place = b.source("place")
+    mixed = b.hidden_place("shuffled")
+
+    def body() -> None:
+        at = b.choose_unnamed(
+            f"card in line {b.line.number}", "the next card", True, lambda cells: range(1, len(place.of(cells)) + 1)
+        )
+
+        def run(cells: Cells) -> None:
+            heap, i = place.of(cells), at(cells) - 1
+            place.put(cells, heap[:i] + heap[i + 1 :])
+            mixed.put(cells, heap[i : i + 1] + mixed.of(cells))
+
+        b.act(run)
+
+    b.loop(lambda: lambda cells: bool(place.of(cells)), lambda cells: len(place.of(cells)), body)
+    b.put_back(mixed, place)

@@ -58,14 +58,39 @@ def choose_values(b: Builder) -> None:
 
 
 @step(
-    "Spectator {secretly?secretly} points to a pile: {name:name}",
+    "Spectator {secretly?secretly} points to {which=a|another} pile: {name:name}",
     family="Choices",
     example="Spectator points to a pile: p",
 )
 def choose_pile(b: Builder) -> None:
     """Any of the piles last dealt. The number is the pile's, pile 1 being the first that was dealt to.
 
-    Afterwards a line may speak of *pile p*, and with two piles of *pile 3 - p*, the other one.
+    *Another* pile is none of those pointed to before. Afterwards a line may speak of *pile p*, and with two piles
+    of *pile 3 - p*, the other one.
     """
-    count = len(b.piles())
-    b.choose("name", b.phrase("name"), b.flag("secretly"), lambda cells: range(1, count + 1))
+    count, earlier = len(b.piles()), tuple(b.scope.pointed)
+    if b.phrase("which") == "another" and not earlier:
+        raise b.fault("which", "No pile has been pointed to yet.", "“a pile”", "Write “a pile”.")
+    barred = earlier if b.phrase("which") == "another" else ()
+    b.reads |= set(barred)
+    name = b.phrase("name")
+
+    def options(cells: Sequence[Any]) -> Sequence[int]:
+        taken = {cells[cell] for cell in barred}
+        return [number for number in range(1, count + 1) if number not in taken]
+
+    b.choose("name", name, b.flag("secretly"), options)
+    b.scope.pointed = (*barred, b.scope.numbers[name])
+
+
+@step(
+    "Chance decides on a number {number:range}[, each as likely as {weight:number}]",
+    family="Choices",
+    example="Chance decides on a number n from 1 to 6",
+)
+def chance(b: Builder) -> None:
+    """A number that nobody chooses, anything from the first to the second; you see it. Every one must work.
+
+    For the odds all are equally likely; or each weighs as much as a number reckoned from it, such as *7 - n*.
+    """
+    b.choose_number("number", secret=False, weight="weight" if b.given("weight") else None, by_chance=True)

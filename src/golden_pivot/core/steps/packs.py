@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from ..cards import MAX_CARDS
+from ..cards import MAX_CARDS, RANKS
 from .declare import HANDLING, SETUP, step
 
 if TYPE_CHECKING:
@@ -49,25 +49,48 @@ def place_card(b: Builder) -> None:
     value and colour; any two cards can be declared mates.
     """
     at, end = b.constant_position("position")
-    size = len(b.pack)
-    if not 1 <= at <= size or end in ("left", "right"):
-        raise b.fault(
-            "position",
-            f"The pack has {size} cards and no position {at}{f' from the {end}' if end in ('left', 'right') else ''}.",
-            f"a position from 1 to {size}",
-            "Change the position or the size of the pack.",
-        )
-    index = at - 1 if end == "top" else size - at
-    if (there := b.pack[index].name) is not None:
-        raise b.fault(
-            "position",
-            f"{there} already lies there.",
-            "a position that is still free",
-            "Give one of the two cards another place.",
-        )
-    b.place_in_pack("card", index, face_up=b.flag("up"), odd_back=b.flag("odd"))
+    b.check_position("position", at, end)
+    index = at - 1 if end == "top" else len(b.pack) - at
+    b.place_in_pack("card", index, b.flag("up"), b.flag("odd"), position_slot="position")
     if b.given("mate"):
         b.declare_mates("card", b.phrase("mate"))
+
+
+@step(
+    "Place {cards:cards} in this order, the first {position:position}{up?, face up}",
+    family="Set-up",
+    phase=SETUP,
+    example="Place two of clubs, nine of hearts, jack of spades in this order, the first 12th",
+)
+def place_several(b: Builder) -> None:
+    """Cards you know lie one under the other, from this position on down, when the routine begins."""
+    at, end = b.constant_position("position")
+    b.check_position("position", at, end)
+    first = at - 1 if end == "top" else len(b.pack) - at
+    for index, name in enumerate(b.line.values["cards"], start=first):
+        b.place_in_pack("cards", index, face_up=b.flag("up"), name=name)
+
+
+@step(
+    "Pack: {suits:suits}, each from {first:rank} to {last:rank}",
+    family="Set-up",
+    phase=SETUP,
+    example="Pack: spades, hearts, each from seven to queen",
+)
+def pack_in_order(b: Builder) -> None:
+    """A pack whose order you know, as the heap called deck, face down: one suit after the other from the top.
+
+    Each suit runs from the first value to the last, upwards or downwards; ace is the lowest.
+    """
+    first, last = (RANKS.index(b.phrase(slot)) for slot in ("first", "last"))
+    suits = b.line.values["suits"]
+    if len(set(suits)) < len(suits):
+        raise b.fault("suits", "A suit is there twice.", "each suit once", "Leave one out.")
+    step = 1 if first <= last else -1
+    names = [f"{RANKS[i]} of {suit}" for suit in suits for i in range(first, last + step, step)]
+    b.lay_pack(len(names))
+    for index, name in enumerate(names):
+        b.place_in_pack("suits", index, name=name)
 
 
 @step(

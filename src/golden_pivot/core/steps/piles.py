@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
+from itertools import combinations
 from typing import TYPE_CHECKING, Any
 
+from ..cards import index_of
 from ..faults import Impossible
 from ..language.phrases import list_text
-from ..program import Cells
+from ..program import Cells, Reader
 from .declare import step
 
 if TYPE_CHECKING:
@@ -143,3 +145,127 @@ def gather_order(b: Builder) -> None:
         return cells_of_piles
 
     _gathers(b, order, 1)
+
+
+@step(
+    "{who} deal+s a card from {from:place} onto each of {piles:places}[, {order=in any order}]",
+    family="Piles",
+    example="Deal a card from deck onto each of pile 1, pile 2, pile 3",
+)
+def deal_each(b: Builder) -> None:
+    """One card goes onto each of these heaps, in the order in which they are named; from here on they are the piles.
+
+    *In any order*, any of the cards may go onto any of the heaps, one onto each; every way must work.
+    """
+    source = b.source("from")
+    piles = b.new_places("piles", source)
+    count = len(piles)
+    orders = b.free_orders(count) if b.given("order") else [tuple(range(count))]
+    which: Reader | None = None
+    if b.given("order"):
+
+        def say(cells: Sequence[Any], option: int) -> str:
+            return f"onto {list_text([piles[i].name for i in orders[option]])}"
+
+        label = f"the cards dealt in line {b.line.number}"
+        which = b.choose_unnamed(label, label, False, lambda cells: range(len(orders)), say)
+    enough = b.enough_cards(source, lambda cells: count)
+
+    def run(cells: Cells) -> None:
+        n, heap = enough(cells), source.of(cells)
+        source.put(cells, heap[n:])
+        for i, pile in enumerate(orders[which(cells) if which else 0]):
+            piles[pile].put(cells, heap[i : i + 1] + piles[pile].of(cells))
+
+    b.act(run, lambda cells: count, lambda cells: source.of(cells)[:count])
+
+
+@step(
+    "Spectator points to {count:number} of the piles, and you keep those that {card:card} is among",
+    family="Choices",
+    example="Spectator points to 4 of the piles, and you keep those that FORCE is among",
+)
+def narrow(b: Builder) -> None:
+    """Narrowing, or magician's choice: the piles pointed to are kept if the card is in one of them, else the others.
+
+    The piles that go are put together on the heap *discard*; those that stay are numbered anew from the left.
+    Every way of pointing must work; a line such as *If number of piles is 4:* has what you say in that case.
+    """
+    count, token, piles = b.number("count"), b.card("card"), b.piles()
+    discard = b.destination("discard", "discard")
+    b.touches |= set(piles)
+    name = b.phrase("card")
+
+    def there(cells: Sequence[Any]) -> int:
+        return sum(bool(cells[cell]) for cell in piles)
+
+    def options(cells: Sequence[Any]) -> Sequence[int]:
+        left, pointed = there(cells), count(cells)
+        if not 0 < pointed <= left:
+            raise Impossible(f"{pointed} piles are to be pointed to, but there are {left}")
+        return [sum(1 << i for i in group) for group in combinations(range(left), pointed)]
+
+    def say(cells: Sequence[Any], option: int) -> str:
+        return list_text([str(i + 1) for i in range(len(piles)) if option >> i & 1])
+
+    label = f"the piles pointed to in line {b.line.number}"
+    which = b.choose_unnamed(label, label, False, options, say)
+
+    def run(cells: Cells) -> None:
+        heaps = [cells[cell] for cell in piles if cells[cell]]
+        inside = [i for i, heap in enumerate(heaps) if index_of(heap, token(cells)) >= 0]
+        if not inside:
+            raise Impossible(f"{name} is in none of the piles")
+        pointed = which(cells)
+        keeps = bool(pointed >> inside[0] & 1)
+        kept = [heap for i, heap in enumerate(heaps) if bool(pointed >> i & 1) == keeps]
+        gone = [heap for i, heap in enumerate(heaps) if bool(pointed >> i & 1) != keeps]
+        for i, cell in enumerate(piles):
+            cells[cell] = kept[i] if i < len(kept) else b""
+        discard.put(cells, b"".join(gone[::-1]) + discard.of(cells))
+
+    b.act(run)
+
+
+@step("{who} lay+s {from:place} down as a new pile", family="Piles", example="Lay packet down as a new pile")
+def new_pile(b: Builder) -> None:
+    """The whole heap, as it lies, is the next pile: pile 1, pile 2 and so on as they come.
+
+    Where a later line keeps only some of the piles, which these are is settled here, pile by pile, and every way
+    to settle it is covered: the others go on top of each other, on the heap *spare*.
+    """
+    source = b.source("from")
+    if b.needs.kept_piles:
+        b.lay_or_reject(source)
+        return
+    piles, count = b.growing_piles(), b.pile_count()
+    b.reads.add(count)
+    all_on_one = len(piles) == 1
+    if source.cells & set(piles):
+        raise b.fault("from", "This heap is one of the piles.", "another heap", "Put it elsewhere first.")
+
+    def run(cells: Cells) -> None:
+        heap, n = source.of(cells), cells[count]
+        if not heap:
+            raise Impossible(f"{source.name} is empty")
+        if n == len(piles) and not all_on_one:
+            raise Impossible(f"there are {n} piles already")
+        to = piles[0 if all_on_one else n]
+        source.put(cells, b"")
+        cells[to] = heap + cells[to]
+        cells[count] = n + 1
+
+    b.act(run)
+
+
+@step("Spectator keeps {count:number} of the piles", family="Choices", example="Spectator keeps 3 of the piles")
+def keep_piles(b: Builder) -> None:
+    """Of the piles laid down one by one, the spectator keeps these, whichever they are; every choice must work.
+
+    They are pile 1, pile 2 and so on, from the smallest to the largest. The rest lie together on the heap *spare*,
+    the later ones on the earlier.
+    """
+    count = b.constant("count")
+    if not 1 <= count <= 12:
+        raise b.fault("count", f"{count} piles cannot be kept.", "from 1 to 12", "Change the number.")
+    b.kept_piles("count", count)

@@ -1,0 +1,150 @@
+"""Piles that are laid down one by one, in a number that may differ from path to path."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from ..cards import MAX_CARDS
+from ..faults import Impossible, NoSuchPath
+from ..program import Cell, Cells, Reader
+from .acts import Acts
+from .places import Place, fixed_place
+from .table import MOST_PILES
+
+OTHERS = "spare"
+
+
+class Keeping(Acts):
+    def new_piles(self, slot: str, source: Place) -> list[Place]:
+        self.scope.pile_count = None
+        return super().new_piles(slot, source)
+
+    def growing_piles(self) -> tuple[int, ...]:
+        """Cells of the piles to come, pile 1 first; a pile goes to the one numbered by `pile_count`.
+
+        Where no line speaks of any of them, a proof needs only one heap for all.
+        """
+        self.scope.pile_count = self._pile_count
+        if self.purpose.forget_places and not self.needs.pile_places:
+            cell = self._place_cell("piles laid down")
+            self.scope.piles, self.scope.piles_from = (cell,), "deck"
+            self.touches.add(cell)
+            return self.scope.piles
+        most = min(MOST_PILES, MAX_CARDS, len(self.pack) + len(self.extras))
+        return self._piles_named(most)
+
+    def _piles_named(self, count: int) -> tuple[int, ...]:
+        names = [f"pile {i}" for i in range(1, count + 1)]
+        cells = tuple(self._place_cell(name) for name in names)
+        self.scope.filled |= set(names)
+        self.scope.piles, self.scope.piles_from = cells, "deck"
+        self.touches |= set(cells)
+        return cells
+
+    def pile_count(self) -> int:
+        """The cell that counts the piles laid down so far."""
+        if self.scope.pile_count is None:
+            self.scope.pile_count = self._pile_count
+        self.touches.add(self.scope.pile_count)
+        return self.scope.pile_count
+
+    @property
+    def _pile_count(self) -> int:
+        if self._count_cell is None:
+            self._count_cell = self.new_cell(Cell("number of piles", False))
+            self.start[self._count_cell] = 0
+        return self._count_cell
+
+    _count_cell: int | None = None
+
+    def number_of_piles(self) -> Reader:
+        cell = self.scope.pile_count
+        if cell is None:
+            return super().number_of_piles()
+        self.reads.add(cell)
+        return lambda cells: int(cells[cell])
+
+    def piles(self) -> tuple[int, ...]:
+        if self.scope.pile_count is not None:
+            self.found_needs = replace(self.found_needs, pile_places=True)
+        return super().piles()
+
+    def known_place(self, slot: str, name: str) -> Place:
+        if name.startswith("pile ") and self.scope.pile_count is not None:
+            self.found_needs = replace(self.found_needs, pile_places=True)
+            if not self.needs.pile_places:
+                return super().known_place(slot, "deck")  # the first building only finds out what is needed
+        return super().known_place(slot, name)
+
+    # Keeping some of them
+
+    def kept_piles(self, slot: str, count: int) -> None:
+        """From here on only the kept piles are the piles. Paths that have kept too few are none."""
+        if self.scope.pile_count is None or (self.needs.kept_piles and self.needs.kept_piles != count):
+            raise self.leans(
+                lambda: self.fault(
+                    slot, "There are no piles to keep here.", "piles laid down one by one above, and kept once",
+                    "Write “Lay … down as a new pile” above.",
+                )
+            )  # fmt: skip
+        self.found_needs = replace(self.found_needs, kept_piles=count)
+        piles, enough = self._piles_named(count), self._enough_cell
+        self.scope.pile_count = None
+        self.reads |= {*piles, enough}
+
+        def run(cells: Cells) -> None:
+            kept = sum(bool(cells[cell]) for cell in piles)
+            if kept < count:
+                if kept < cells[enough]:
+                    raise NoSuchPath
+                raise Impossible(f"{count} piles are to be kept, but there are only {kept}")
+
+        self.act(run)
+
+    @property
+    def _enough_cell(self) -> int:
+        if self._enough is None:
+            self._enough = self.new_cell(Cell("piles to choose from", False))
+            self.start[self._enough] = 0
+        return self._enough
+
+    _enough: int | None = None
+
+    def lay_or_reject(self, source: Place) -> None:
+        """The heap is one of the piles that a later line keeps, or it goes on the others."""
+        keep = self.needs.kept_piles
+        piles, enough, count = self._piles_named(keep), self._enough_cell, self.pile_count()
+        self.scope.filled.add(OTHERS)
+        others = fixed_place(OTHERS, self._place_cell(OTHERS))
+        self.reads |= set(piles)
+        key = f"pile kept in line {self.line.number}"
+
+        def room(cells: Cells) -> bool:
+            return not cells[piles[-1]]
+
+        kept = self.choose_unnamed(
+            key, "whether the new pile is kept", False,
+            lambda cells: [1, 0] if room(list(cells)) else [0],
+            lambda cells, option: "yes" if option else "no",
+        )  # fmt: skip
+
+        def run(cells: Cells) -> None:
+            heap = source.of(cells)
+            if not heap:
+                raise Impossible(f"{source.name} is empty")
+            cells[enough] = min(keep, (cells[enough] or 0) + 1)
+            cells[count] = (cells[count] or 0) + 1
+            if kept(cells):
+                source.put(cells, b"")
+                heaps = sorted([*filter(None, (cells[cell] for cell in piles)), heap], key=len)
+                for cell, one in zip(piles, heaps, strict=False):
+                    cells[cell] = one
+
+        def reject(cells: Cells) -> None:
+            others.put(cells, source.of(cells) + others.of(cells))
+            source.put(cells, b"")
+
+        self.touches |= {enough, count}
+        self.act(run)
+        self.touches |= others.cells
+        self.act(reject, to=others)

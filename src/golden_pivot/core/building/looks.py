@@ -1,0 +1,329 @@
+"""Looking at faces: what an unknown card can be is settled where it is first asked, by chance."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import replace
+from functools import cached_property
+from typing import Any
+
+from ..cards import DOWN, FACE_UP, TOKEN, mate_of, ordinal
+from ..expressions import CardFact, SpotFact
+from ..faces import PACK, Faces, face_classes
+from ..faults import Impossible
+from ..language.phrases import spot_text
+from ..program import Act, Cell, Cells, Reader
+from ..steps.declare import ENDING
+from .places import Place
+from .spots import FoundSpot, Spots
+
+Found = Callable[[Sequence[Any]], tuple[int | None, int, int]]
+"""state → (cell of the place where the card lies or None, its index there, its token)"""
+FaceReader = Callable[[Sequence[Any]], int]
+
+
+class Looks(Spots):
+    @cached_property
+    def faces(self) -> Faces:
+        """The classes of cards that this routine tells apart."""
+        return Faces(face_classes(self.needs.facts, -(-len(self.pack) // 52)))
+
+    @cached_property
+    def seen_cell(self) -> int:
+        """Tokens of seen cards that are forgotten; in a replay, token of each card → token of its face."""
+        cell = self.new_cell(Cell("faces seen", False))
+        self.start[cell] = bytes(TOKEN + 1) if self.purpose.every_card else b""
+        return cell
+
+    def ask_fact(self, fact: str) -> None:
+        self.found_needs = replace(self.found_needs, facts=self.found_needs.facts | {fact})
+
+    # What is known of a card
+
+    def face_token(self, cells: Sequence[Any], token: int) -> int:
+        """The token of the face of a card; 0 while it is unknown."""
+        if not self.needs.facts:
+            return 0
+        if token in self.fixed_faces:
+            return self.fixed_faces[token]
+        if self.purpose.every_card:
+            return int(cells[self.seen_cell][token])
+        if token in self.face_cells:
+            known = cells[self.face_cells[token]]
+            return known[0] if known else 0
+        return token if self.faces.number(token) is not None else 0
+
+    def fact_of(self, fact: str) -> Callable[[Sequence[Any], int], int | None]:
+        """(state, token) → the number; None where nothing is known of the card, or it has none."""
+        if fact not in self.needs.facts:  # the first building only finds out what is asked
+            return lambda cells, token: None
+        classes, faces = self.faces.classes, self.faces
+
+        def read(cells: Sequence[Any], token: int) -> int | None:
+            known = faces.of_byte(self.face_token(cells, token))
+            return None if known is None or known < 0 else classes[known].facts.get(fact)
+
+        return read
+
+    def _set_face(self, cells: Cells, found: tuple[int | None, int, int], face: int) -> None:
+        place, index, token = found
+        if token in self.fixed_faces:
+            return
+        if self.purpose.every_card:
+            shown = bytearray(cells[self.seen_cell])
+            shown[token] = face
+            cells[self.seen_cell] = bytes(shown)
+        elif token in self.face_cells:
+            cells[self.face_cells[token]] = bytes([face])
+        else:
+            assert place is not None
+            heap = cells[place]
+            cells[place] = heap[:index] + bytes([face | heap[index] & FACE_UP]) + heap[index + 1 :]
+
+    def _all_seen(self, cells: Sequence[Any]) -> bytes:
+        """Tokens of every face that is known in this state."""
+        seen = cells[self.seen_cell]
+        if self.purpose.every_card:
+            return bytes(filter(None, seen))
+        heaps = b"".join(cells[i] for i, cell in enumerate(self.cells) if cell.is_place)
+        named = b"".join(cells[cell] or b"" for cell in self.face_cells.values())
+        return bytes(seen + heaps.translate(DOWN, self.faces.unseen) + named + bytes(self.fixed_faces.values()))
+
+    # Looking
+
+    def look(self, label: str, found: Found) -> None:
+        """From here on the card that lies there has a face: known before, or any that is still possible."""
+        if not self.needs.facts:
+            return
+        faces, limits = self.faces, self.purpose.limits or self.purpose.every_card
+        self.touches |= {self.seen_cell}
+        if limits:
+            self.reads |= {self.seen_cell}
+        size = len(faces.classes)
+        every = dict.fromkeys(range(size), (1, 1))
+        last: list[Any] = [None, {}]
+
+        def possible(cells: Sequence[Any]) -> dict[int, tuple[int, int]]:
+            """Class → in how many ways the card can be of it."""
+            if cells is not last[0]:
+                last[:] = [cells, reckoned(cells)]
+            found: dict[int, tuple[int, int]] = last[1]
+            return found
+
+        def reckoned(cells: Sequence[Any]) -> dict[int, tuple[int, int]]:
+            token = found(cells)[2]
+            if token in self.faceless:
+                raise Impossible(f"nobody can say what {label} is")
+            known = self.face_token(cells, token)
+            if known and (settled := faces.of_byte(known)) is not None:
+                return {settled: (1, 1)}
+            if not limits:
+                return every if not known else {c: (1, 1) for c in every if c + size != faces.number(known)}
+            return faces.next_ways(self._all_seen(cells), known)
+
+        def options(cells: Sequence[Any]) -> Sequence[int]:
+            return list(possible(cells))
+
+        def ways(cells: Sequence[Any], option: int) -> tuple[int, int]:
+            return possible(cells)[option]
+
+        def say(cells: Sequence[Any], option: int) -> str:
+            return faces.classes[option].text
+
+        key = f"face in line {self.line.number}"
+        chosen = self.choose_by_chance(key, label, options, say, ways if limits else None)
+
+        def run(cells: Cells) -> None:
+            self._set_face(cells, found(cells), faces.byte(chosen(cells)))
+
+        self._settles(run)
+
+    def look_whether(
+        self, label: str, found: Found, fact: str, number: int
+    ) -> Callable[[Sequence[Any]], bool]:
+        """Whether a fact of the card is this number; what else it is stays open where that can be.
+
+        The smallest question leaves the fewest situations.
+        """
+        self.ask_fact(fact)
+        faces = self.faces
+        alike = [c for c, one in enumerate(faces.classes) if one.facts.get(fact) == number]
+        size, limits = len(faces.classes), self.purpose.limits or self.purpose.every_card
+        read = self.fact_of(fact)
+
+        def holds(cells: Sequence[Any]) -> bool:
+            return read(cells, found(cells)[2]) == number
+
+        if len(alike) != 1:
+            self.look(label, found)
+            return holds
+        (c,) = alike
+        self.touches |= {self.seen_cell}
+        if limits:
+            self.reads |= {self.seen_cell}
+
+        def possible(cells: Sequence[Any]) -> dict[int, tuple[int, int]]:
+            token = found(cells)[2]
+            if token in self.faceless:
+                raise Impossible(f"nobody can say what {label} is")
+            known = self.face_token(cells, token)
+            settled = faces.of_byte(known) if known else None
+            if settled is not None or faces.number(known) == c + size:
+                return {faces.number(known) or 0: (1, 1)}
+            if known:
+                return faces.next_ways(self._all_seen(cells), known)
+            return faces.is_or_not(self._all_seen(cells), c) if limits else {c: (1, 1), c + size: (1, 1)}
+
+        def say(cells: Sequence[Any], option: int) -> str:
+            return faces.classes[option].text if option < size else f"not {faces.classes[option - size].text}"
+
+        chosen = self.choose_by_chance(
+            f"face in line {self.line.number}", label, lambda cells: list(possible(cells)), say,
+            (lambda cells, option: possible(cells)[option]) if limits else None,
+        )  # fmt: skip
+
+        def run(cells: Cells) -> None:
+            self._set_face(cells, found(cells), faces.byte(chosen(cells)))
+
+        self._settles(run)
+        return holds
+
+    def _settles(self, run: Callable[[Cells], None]) -> None:
+        self.instructions.append(
+            Act(self.line.number, self.rounds, frozenset(self.reads), frozenset(self.touches), run,
+                lambda cells: 0, frozenset(), looks=self.looks)
+        )  # fmt: skip
+
+    def mate_in(self, card_slot: str, place: Place) -> Reader:
+        """Index from 0 of the mate of the card in the slot, among the cards of a place: where it is, by chance."""
+        mate_of_card = self._mate_class(card_slot)
+        faces = self.faces
+        name = self.phrase(card_slot)
+        self.looks_in |= place.cells
+        self.touches |= {self.seen_cell} | place.cells
+        self.reads |= {self.seen_cell} | set(self.face_cells.values())
+
+        def options(cells: Sequence[Any]) -> Sequence[int]:
+            if not self.needs.facts:
+                return [0]
+            mate, heap = mate_of_card(cells), place.of(cells)
+            tokens = [self.face_token(cells, byte & TOKEN) for byte in heap]
+            there = [i for i, token in enumerate(tokens) if token == faces.byte(mate)]
+            if there:
+                return there
+            unknown = [i for i, token in enumerate(tokens) if not token]
+            every = sum(len(cells[i]) for i, cell in enumerate(self.cells) if cell.is_place)
+            elsewhere = every - len(heap) - (len(self._all_seen(cells)) - sum(map(bool, tokens)))
+            if faces.byte(mate) in self._all_seen(cells) or elsewhere or every != sum(faces.totals):
+                raise Impossible(f"it is not certain that the mate of {name} lies in {place.name}")
+            return unknown
+
+        chosen = self.choose_by_chance(
+            f"the mate in line {self.line.number}", f"the mate of {name}", options,
+            lambda cells, option: f"{ordinal(option + 1)} in {place.name}",
+        )  # fmt: skip
+
+        def run(cells: Cells) -> None:
+            if self.needs.facts:
+                at, cell = chosen(cells), place.find(cells)
+                token = cells[cell][at] & TOKEN
+                if not self.face_token(cells, token):
+                    self._set_face(cells, (cell, at, token), faces.byte(mate_of_card(cells)))
+
+        self._settles(run)
+        return chosen
+
+    def _mate_class(self, card_slot: str) -> FaceReader:
+        """The class of the one card that is the mate of the card in the slot."""
+        token = self.look_at_card(card_slot, self.phrase(card_slot), ["card"])
+        read, name = self.fact_of("card"), self.phrase(card_slot)
+
+        def mate(cells: Sequence[Any]) -> int:
+            number = read(cells, token(cells))
+            if number is None:
+                raise Impossible(f"nobody can say what {name} is")
+            return self.faces.of_name[mate_of(PACK[number - 1]) or ""]
+
+        return mate
+
+    def look_at_card(self, slot: str, name: str, facts: Sequence[str]) -> Reader:
+        """Asks facts of a card by name; returns its token."""
+        token = self.card_token(slot, name)
+        for fact in facts:
+            self.ask_fact(fact)
+        if name in self.face_cells_by_name:
+            self.reads.add(self.face_cells_by_name[name])
+            self.touches.add(self.face_cells_by_name[name])
+        if not self.is_real(name) and name not in self.scope.looked_at:
+            self.look(name, lambda cells: (None, 0, token(cells)))
+            self.scope.looked_at.add(name)
+        return token
+
+    def look_at_spot(self, spot: FoundSpot, facts: Sequence[str]) -> None:
+        """Asks facts of a card by where it lies. It must lie face up, else nobody could say them."""
+        for fact in facts:
+            self.ask_fact(fact)
+        must_lie_open = self._phase_of_line() != ENDING  # at the end it is turned up
+        if must_lie_open:
+            self.ask_faces()
+        text = spot.text
+        self.reads |= spot.place.cells | spot.place.reads
+        self.looks_in |= spot.place.cells
+        self.touches |= spot.place.cells | set(self.face_cells.values())
+        self.reads |= set(self.face_cells.values())
+
+        def found(cells: Sequence[Any]) -> tuple[int, int, int]:
+            place, index = spot.find(cells)
+            byte = cells[place][index]
+            if must_lie_open and self.follows_faces and byte < FACE_UP:
+                raise Impossible(f"{text} lies face down, and nobody can see it")
+            return place, index, byte & TOKEN
+
+        if spot.spot not in self.scope.looked_at_spots:
+            self.look(text, found)
+            self.scope.looked_at_spots[spot.spot] = spot.place.cells | spot.place.reads
+
+    # Facts in numbers
+
+    def asked_of_card(self, slot: str, node: CardFact | SpotFact) -> Reader:
+        what = node.what
+        if isinstance(node, SpotFact):
+            spot = self.found_spot(slot, node.spot)
+            self.look_at_spot(spot, [what])
+            read = self.fact_of(what)
+
+            text = spot_text(node.spot)
+
+            def of_spot(cells: Sequence[Any]) -> int:
+                found = read(cells, spot.byte(cells) & TOKEN)
+                return found if found is not None else self._known_number(found, what, text)
+
+            return of_spot
+        name = node.card
+        self._must_know(slot, name)
+        token, read = self.look_at_card(slot, name, [what]), self.fact_of(what)
+        return lambda cells: self._known_number(read(cells, token(cells)), what, name)
+
+    def must_know_face(self, slot: str) -> None:
+        """Where the line is the performer's, the performer must know what the card in the slot is."""
+        self._must_know(slot, self.phrase(slot))
+
+    def _must_know(self, slot: str, name: str) -> None:
+        if self.performer_acts() and self._phase_of_line() != ENDING and name not in self.scope.known_faces:
+            self.card_token(slot, name)
+            raise self.fault(
+                slot,
+                f"You do not know what {name} is.",
+                "a card whose face you have seen or been told",
+                f"Let the spectator do this, or write “Spectator names {name}” above.",
+            )
+
+    def _known_number(self, found: int | None, what: str, card: str) -> int:
+        if found is not None:
+            return found
+        if what not in self.needs.facts:
+            return 0  # the first building
+        raise Impossible(f"nobody can say the {what} of {card}")
+
+    def _phase_of_line(self) -> str:
+        return self.line.kind.phase if self.line.kind else ""

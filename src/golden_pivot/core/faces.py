@@ -1,0 +1,192 @@
+"""Faces of unknown cards: what they can be, and in how many ways.
+
+A card of which nothing is known can be any card of the pack that is not placed. A routine asks only some facts
+of such cards (their value, the letters of their suit, …), and cards that agree in all of these form a **class**:
+a proof knows a card that has been seen by its class alone.
+
+Bytes for cards that have been seen: class c has the token TOKEN − c. A card that was only found *not* to be
+of class c has the token TOKEN − (number of classes) − c.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Mapping, Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+from math import comb, perm
+from typing import Any
+
+from .cards import RANKS, SUITS, TOKEN, card_colour
+from .expressions import CARD_FACTS
+
+FACTS: Mapping[str, Callable[[str], int | None]] = {
+    **CARD_FACTS,
+    "colour": lambda card: {"black": 1, "red": 2}.get(card_colour(card) or ""),
+    "value up to ten": lambda card: min(value, 10) if (value := CARD_FACTS["value"](card)) else None,
+    "card": lambda card: PACK.index(card) + 1 if card in PACK else None,
+}
+"""What can be asked of a card: what numbers can speak of, its colour, and which it is."""
+
+PACK: tuple[str, ...] = tuple(f"{rank} of {suit}" for suit in SUITS for rank in RANKS)
+
+
+@dataclass(frozen=True)
+class FaceClass:
+    """Cards that no line tells apart."""
+
+    names: tuple[str, ...]
+    facts: Mapping[str, int]
+    """name of each fact that is asked → its number for all of them"""
+    total: int
+    """how many there are"""
+
+    @property
+    def text(self) -> str:
+        """
+        >>> face_classes(frozenset(["value"]), 1)[7].text
+        'an eight'
+        """
+        ranks = list(dict.fromkeys(name.split()[0] for name in self.names))
+        suits = list(dict.fromkeys(name.split()[2] for name in self.names))
+        if len(self.names) == 1:
+            return self.names[0]
+        if len(ranks) * len(suits) != len(self.names):
+            return f"{self.names[0]} or one of {len(self.names) - 1} others"
+        if len(suits) == len(SUITS):
+            article = "an" if ranks[0][0] in "ae" else "a"
+            return f"{article} {_either(ranks)}" if len(ranks) < len(RANKS) else "any card"
+        of = _either(suits if len(ranks) < len(RANKS) else [suit.removesuffix("s") for suit in suits])
+        return f"{_either(ranks)} of {of}" if len(ranks) < len(RANKS) else f"a {of}"
+
+
+def _either(words: Sequence[str]) -> str:
+    return words[0] if len(words) == 1 else f"{', '.join(words[:-1])} or {words[-1]}"
+
+
+def face_classes(asked: frozenset[str], packs: int) -> tuple[FaceClass, ...]:
+    """The classes by the facts asked, in the order of the pack (clubs from ace to king, diamonds, hearts, spades).
+
+    `packs` is how many packs of 52 the cards come from.
+    """
+    groups: dict[tuple[int | None, ...], list[str]] = {}
+    for name in PACK:
+        groups.setdefault(tuple(FACTS[fact](name) for fact in sorted(asked)), []).append(name)
+    return tuple(
+        FaceClass(
+            tuple(names),
+            {fact: number for fact, number in zip(sorted(asked), key, strict=True) if number is not None},
+            packs * len(names),
+        )
+        for key, names in groups.items()
+    )
+
+
+@lru_cache(100_000)
+def arrangements(totals: tuple[int, ...], are: tuple[int, ...], are_not: tuple[int, ...]) -> int:
+    """In how many ways different cards can have been seen so.
+
+    There are `totals[c]` cards of class c; `are[c]` seen cards are of class c, `are_not[c]` were found not to be.
+    The cards barred from one class each are counted by inclusion and exclusion: the rook polynomial of the
+    forbidden places (I. Kaplansky, J. Riordan, "The problem of the rooks and its applications", 1946).
+    """
+    ways = 1
+    for total, seen in zip(totals, are, strict=True):
+        ways *= perm(total, seen) if seen <= total else 0
+    barred = sum(are_not)
+    if not ways or not barred:
+        return ways
+    rooks = [1]
+    """coefficient j: in how many ways j of the barred cards can be of the class they must not be of"""
+    for total, seen, bars in zip(totals, are, are_not, strict=True):
+        if bars:
+            here = [comb(bars, j) * perm(total - seen, j) for j in range(min(bars, total - seen) + 1)]
+            product = [0] * (len(rooks) + len(here) - 1)
+            for i, a in enumerate(rooks):
+                for j, b in enumerate(here):
+                    product[i + j] += a * b
+            rooks = product
+    left = sum(totals) - sum(are)
+    if barred > left:
+        return 0
+    signed = (-many if j % 2 else many for j, many in enumerate(rooks))
+    return ways * sum(many * perm(left - j, barred - j) for j, many in enumerate(signed))
+
+
+class Faces:
+    """The classes of a routine, and the bytes that stand for them."""
+
+    def __init__(self, classes: tuple[FaceClass, ...]) -> None:
+        self.classes = classes
+        self.totals = tuple(one.total for one in classes)
+        self.lowest = TOKEN + 1 - 2 * len(classes)
+        """tokens from here on are of cards that have been seen"""
+        self.unseen = bytes(byte for byte in range(256) if byte & TOKEN < self.lowest)
+        """bytes of cards that have not been seen"""
+        self.of_name = {name: c for c, one in enumerate(classes) for name in one.names}
+
+    def byte(self, number: int) -> int:
+        """Class c, or c + (number of classes) for *not of class c* → token."""
+        return TOKEN - number
+
+    def number(self, token: int) -> int | None:
+        """The inverse of `byte`; None for a token of another kind."""
+        return TOKEN - token if token >= self.lowest else None
+
+    def of_byte(self, token: int) -> int | None:
+        """The class of a card that has been seen; None where that is not settled."""
+        return TOKEN - token if TOKEN - token < len(self.classes) else None
+
+    def next_ways(self, seen: bytes, known: int) -> dict[int, tuple[int, int]]:
+        """Class a card can be of → in how many ways, as a fraction of the ways so far.
+
+        `seen` has the tokens of all cards that were seen, in any order; `known` is that of the card itself where it is
+        only known what it is not, else 0.
+        """
+        size = len(self.classes)
+        counts = [seen.count(TOKEN - number) for number in range(2 * size)]
+        if not any(counts[size:]):
+            left = (total - count for total, count in zip(self.totals, counts, strict=False))
+            return {c: (many, 1) for c, many in enumerate(left) if many > 0}
+        before = self._ways(counts)
+        found: dict[int, tuple[int, int]] = {}
+        if known:
+            counts[TOKEN - known] -= 1
+        for c in range(size):
+            counts[c] += 1
+            if (many := self._ways(counts)) and c + size != TOKEN - known:
+                found[c] = (many, before)
+            counts[c] -= 1
+        return found
+
+    def is_or_not(self, seen: bytes, c: int) -> dict[int, tuple[int, int]]:
+        """The same for a card that may be anything, of which only is asked whether it is of class c."""
+        size = len(self.classes)
+        counts = [seen.count(TOKEN - number) for number in range(2 * size)]
+        before = self._ways(counts)
+        found: dict[int, tuple[int, int]] = {}
+        for number in (c, c + size):
+            counts[number] += 1
+            if many := self._ways(counts):
+                found[number] = (many, before)
+            counts[number] -= 1
+        return found
+
+    def _ways(self, counts: Sequence[int]) -> int:
+        size = len(self.classes)
+        return arrangements(self.totals, tuple(counts[:size]), tuple(counts[size:]))
+
+
+@dataclass(frozen=True)
+class FaceStore:
+    """Where a program keeps what is known of cards that no line can tell apart any more, while counts matter."""
+
+    cell: int
+    """tokens of cards that were seen, in ascending order"""
+    lowest: int
+    """tokens from here on are of cards that have been seen"""
+
+    def keep(self, cells: list[Any], tokens: Iterable[int]) -> None:
+        """These cards are about to be forgotten; which faces are out stays known."""
+        seen = [token & TOKEN for token in tokens if token & TOKEN >= self.lowest]
+        if seen:
+            cells[self.cell] = bytes(sorted([*cells[self.cell], *seen]))
