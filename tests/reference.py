@@ -23,12 +23,19 @@ class Finished(Exception):
     """An ending inside a case has been reached."""
 
 
+class NoSuchPath(Exception):
+    """Choices that do not go together."""
+
+
 @dataclass(eq=False)
 class Card:
     number: int
     """position in the pack at the beginning, from 1"""
     face_up: bool = False
     odd_back: bool = False
+    name: str | None = None
+    """what its face is, once somebody has asked"""
+    of_pack: bool = True
 
     @property
     def seen(self) -> tuple[int, bool]:
@@ -37,6 +44,7 @@ class Card:
 
 Heap = list[Card]
 Decide = Callable[[list[int]], int]
+SUITS = ("clubs", "diamonds", "hearts", "spades")
 VALUES = dict(
     zip("ace two three four five six seven eight nine ten jack queen king".split(), range(1, 14), strict=True)
 )
@@ -53,7 +61,22 @@ class Table:
     numbers: dict[str, int] = field(default_factory=dict)
     named: dict[str, Card] = field(default_factory=dict)
     mates: dict[str, str] = field(default_factory=dict)
-    piles: int = 0
+    aliases: dict[str, str] = field(default_factory=dict)
+    pile_list: list[str] = field(default_factory=list)
+    laid: int = 0
+    """piles laid down one by one"""
+    candidates: int = 0
+    growing: bool = False
+    pointed: list[int] = field(default_factory=list)
+    ending: bool = False
+    """the line at hand is a claim: cards are turned up for it"""
+    again: bool = False
+    told: list[tuple[object, object]] = field(default_factory=list)
+    """(what is seen at the end, what it is to tell) of each such claim"""
+    odds: list[int] = field(default_factory=list)
+    keeps: int = 0
+    placed: list[str] = field(default_factory=list)
+    """cards that have a name from the beginning"""
     piles_from: str = "deck"
     gathered: list[Heap] = field(default_factory=list)
     """the piles as they were put together, top first"""
@@ -70,7 +93,7 @@ class Table:
 
     def where(self, place: Any) -> str:
         if isinstance(place, str):
-            return place
+            return self.aliases.get(place, place)
         name = f"{place['base']} {self.value(place['index'])}"
         if name not in self.heaps:
             raise CannotGoOn
@@ -83,7 +106,14 @@ class Table:
         return {name: tuple(card.seen for card in heap) for name, heap in self.heaps.items() if heap}
 
     def pile_names(self) -> list[str]:
-        return [f"pile {i + 1}" for i in range(self.piles)]
+        return self.pile_list
+
+    @property
+    def piles(self) -> int:
+        return len(self.pile_list)
+
+    def every_card(self) -> list[Card]:
+        return [card for heap in self.heaps.values() for card in heap]
 
     def mate(self, name: str) -> Card:
         if name in self.mates:
@@ -91,9 +121,22 @@ class Table:
         rank, _, suit = name.partition(" of ")
         return self.named[f"{rank} of {PARTNERS[suit]}"]
 
-    def known_name(self, card: Card) -> str | None:
-        """Its name as a card of the pack, if it is one of those whose faces are known."""
-        return next((name for name, other in self.named.items() if other is card and " of " in name), None)
+    def face(self, card: Card) -> str:
+        """What the card is; an unknown one is any of those of the pack that are still out."""
+        if card.name is None:
+            if not card.of_pack:
+                raise CannotGoOn
+            out = [other.name for other in self.every_card() if other.name]
+            packs = -(-len([other for other in self.every_card() if other.of_pack]) // 52)
+            names = [f"{rank} of {suit}" for suit in SUITS for rank in VALUES]
+            left = [i for i, name in enumerate(names) if out.count(name) < packs]
+            card.name = names[self.choose(left)]
+        return card.name
+
+    def fact(self, what: str, card: Card) -> int:
+        rank, _, suit = self.face(card).split()
+        return {"value": VALUES[rank], "suit": SUITS.index(suit) + 1, "letters of value": len(rank),
+                "letters of suit": len(suit), "colour": int(suit in ("diamonds", "hearts"))}[what]  # fmt: skip
 
     # Numbers
 
@@ -108,12 +151,14 @@ class Table:
         if op == "size":
             return len(self.heap(e["place"]))
         if op in ("value", "suit", "letters of value", "letters of suit"):
-            name = self.known_name(self.named[e["card"]])
-            if name is None:
+            if "card" in e:
+                return self.fact(op, self.named[e["card"]])
+            card = self.card_at(e["of"])
+            if not card.face_up and not self.ending:
                 raise CannotGoOn
-            rank, _, suit = name.split()
-            numbers = {"value": VALUES[rank], "suit": sorted(PARTNERS).index(suit) + 1}
-            return numbers.get(op, len(list(rank if op.endswith("value") else suit)))
+            return self.fact(op, card)
+        if op == "piles":
+            return self.laid if self.growing else len([name for name in self.pile_list if self.heap(name)])
         if op == "half":
             whole = self.value(e["of"])
             low = (whole - 1) // 2 if whole % 2 else whole // 2
@@ -213,18 +258,42 @@ def pack(t: Table, s: Json) -> None:
     t.heaps["deck"] = [Card(number + 1) for number in range(t.value(s["count"]))]
 
 
+def give_name(t: Table, name: str, card: Card) -> None:
+    t.named[name] = card
+    if " of " in name:
+        card.name = name
+
+
+def pack_in_order(t: Table, s: Json) -> None:
+    ranks = list(VALUES)
+    first, last = ranks.index(s["first"]), ranks.index(s["last"])
+    run = ranks[first : last + 1] if first <= last else ranks[last : first + 1][::-1]
+    t.heaps["deck"] = []
+    for suit in s["suits"]:
+        for rank in run:
+            t.heaps["deck"].append(Card(len(t.heaps["deck"]) + 1))
+            give_name(t, f"{rank} of {suit}", t.heaps["deck"][-1])
+
+
+def place_several(t: Table, s: Json) -> None:
+    first = t.index(s["position"], t.heaps["deck"])
+    for i, name in enumerate(s["cards"]):
+        t.heaps["deck"][first + i].face_up = bool(s.get("up"))
+        give_name(t, name, t.heaps["deck"][first + i])
+
+
 def place_card(t: Table, s: Json) -> None:
     card = t.heaps["deck"][t.index(s["position"], t.heaps["deck"])]
     card.face_up, card.odd_back = bool(s.get("up")), bool(s.get("odd"))
-    t.named[s["card"]] = card
+    give_name(t, s["card"], card)
     if "mate" in s:
         t.mates |= {s["card"]: s["mate"], s["mate"]: s["card"]}
 
 
 def place_extra(t: Table, s: Json) -> None:
     beside = sum(len(heap) for heap in t.heaps.values())
-    card = Card(beside + 1, bool(s.get("up")), bool(s.get("odd")))
-    t.named[s["card"]] = card
+    card = Card(beside + 1, bool(s.get("up")), bool(s.get("odd")), of_pack=False)
+    give_name(t, s["card"], card)
     t.heap(s["place"]).insert(0, card)
 
 
@@ -295,7 +364,17 @@ def choose_values(t: Table, s: Json) -> None:
 
 
 def choose_pile(t: Table, s: Json) -> None:
-    t.numbers[s["name"]] = t.choose([i + 1 for i in range(t.piles)])
+    t.pointed = t.pointed if s["which"] == "another" else []
+    t.numbers[s["name"]] = t.choose([i + 1 for i in range(t.piles) if i + 1 not in t.pointed])
+    t.pointed = [*t.pointed, t.numbers[s["name"]]]
+
+
+def chance(t: Table, s: Json) -> None:
+    t.new_number(s["number"])
+
+
+def predict(t: Table, s: Json) -> None:
+    t.numbers[s["name"]] = t.value(s["number"])
 
 
 def think_of(t: Table, s: Json) -> None:
@@ -381,6 +460,40 @@ def spell(t: Table, s: Json) -> None:
     _deal(t, s, len(letters))
 
 
+def spell_name(t: Table, s: Json) -> None:
+    rank, of, suit = t.face(t.named[s["card"]]).split()
+    words = {"the name": [rank, of, suit], "the value": [rank], "the suit": [suit], "the value and the suit": [rank, suit]}
+    n = len("".join(words[s["what"]]))
+    if n > len(t.heap(s["from"])):
+        raise CannotGoOn
+    _deal(t, s, n)
+
+
+def count_down(t: Table, s: Json) -> None:
+    source, to = t.where(s["from"]), t.where(s["to"])
+    if source == to:
+        raise CannotGoOn
+    name = t.name_now(s["names"])
+    t.numbers[name] = 0
+    for said in range(t.value(s["high"]), t.value(s["low"]) - 1, -1):
+        if not t.heap(source):
+            raise CannotGoOn
+        value = t.fact("value", t.heap(source)[0])
+        card = t.heap(source).pop(0)
+        t.see([card])
+        card.face_up = True
+        t.heap(to).insert(0, card)
+        if (min(value, 10) if s.get("tens") else value) == said:
+            t.numbers[name] = said
+            return
+        t.look_around(list(t.heaps))
+    if s.get("cap"):
+        if not t.heap(source):
+            raise CannotGoOn
+        t.see(t.heap(source)[:1])
+        t.heap(to).insert(0, lay(t.heap(source).pop(0), "face down"))
+
+
 def spell_under(t: Table, s: Json) -> None:
     source, to = t.where(s["from"]), t.where(s["to"])
     heap = t.heap(source)
@@ -393,8 +506,10 @@ def spell_under(t: Table, s: Json) -> None:
         if letter + 1 < len(letters):
             heap.append(card)
         else:
-            t.heap(to).insert(0, card)
-    t.dealt_from, t.dealt_to, t.last_at_end = source, to, False
+            t.heap(to).insert(len(t.heap(to)) if s.get("row") == "from left to right" else 0, card)
+    if s.get("row"):
+        t.rows.add(to)
+    t.dealt_from, t.dealt_to, t.last_at_end = source, to, s.get("row") == "from left to right"
 
 
 def count_to(t: Table, s: Json) -> None:
@@ -465,7 +580,7 @@ def cut_to(t: Table, s: Json) -> None:
     heap = t.heap(s["place"])
     if t.named[s["card"]] not in heap:
         raise CannotGoOn
-    while heap[0] is not t.named[s["card"]]:
+    while heap[0 if s["end"] == "top" else -1] is not t.named[s["card"]]:
         heap.append(heap.pop(0))
 
 
@@ -487,7 +602,8 @@ def turn_card(t: Table, s: Json) -> None:
 def deal_piles(t: Table, s: Json) -> None:
     source, k = t.where(s["from"]), t.value(s["piles"])
     n = len(t.heap(source)) if "each" not in s else t.value(s["each"]) * k
-    t.piles, t.piles_from = k, source if isinstance(s["from"], str) else "deck"
+    t.pile_list, t.growing = [f"pile {i + 1}" for i in range(k)], False
+    t.piles_from = source if isinstance(s["from"], str) else "deck"
     for name in t.pile_names():
         t.heap(name)
     if not 0 <= n <= len(t.heap(source)):
@@ -497,6 +613,162 @@ def deal_piles(t: Table, s: Json) -> None:
         t.see([card])
         t.see([lay(card, s.get("way"))])
         t.heap(f"pile {i % k + 1}").insert(0, card)
+
+
+def deal_each(t: Table, s: Json) -> None:
+    names = list(s["piles"])
+    t.pile_list, t.piles_from, t.growing = names, t.where(s["from"]) if s["from"] in t.heaps else "deck", False
+    orders = _orders(names)
+    order = orders[t.choose(list(range(len(orders)))) if "order" in s else 0]
+    if len(t.heap(s["from"])) < len(names):
+        raise CannotGoOn
+    t.see(t.heap(s["from"])[: len(names)])
+    for name in order:
+        t.heap(name).insert(0, t.heap(s["from"]).pop(0))
+
+
+def narrow(t: Table, s: Json) -> None:
+    n, there = t.value(s["count"]), [name for name in t.pile_names() if t.heap(name)]
+    if n < 1 or n > len(there):
+        raise CannotGoOn
+    groups = _groups(there, n)
+    group = groups[t.choose(list(range(len(groups))))]
+    if not any(t.named[s["card"]] in t.heap(name) for name in there):
+        raise CannotGoOn
+    inside = any(t.named[s["card"]] in t.heap(name) for name in group)
+    kept = [t.heap(name) for name in there if (name in group) == inside]
+    for name in there:
+        if (name in group) != inside:
+            t.heaps["discard"] = t.heap(name) + t.heap("discard")
+    for i, name in enumerate(t.pile_names()):
+        t.heaps[name] = kept[i] if i < len(kept) else []
+
+
+def _groups(things: list[str], size: int) -> list[list[str]]:
+    if size == 0:
+        return [[]]
+    return [[thing, *rest] for i, thing in enumerate(things) for rest in _groups(things[i + 1 :], size - 1)]
+
+
+def new_pile(t: Table, s: Json) -> None:
+    source = t.where(s["from"])
+    t.growing = True
+    if t.keeps:
+        _lay_or_reject(t, source)
+        return
+    if not t.heap(source):
+        raise CannotGoOn
+    t.laid += 1
+    pile, t.heaps[source] = t.heap(source), []
+    t.heaps[f"pile {t.laid}"] = pile + t.heap(f"pile {t.laid}")
+
+
+def _lay_or_reject(t: Table, source: str) -> None:
+    names = [f"pile {i + 1}" for i in range(t.keeps)]
+    kept = [t.heap(name) for name in names if t.heap(name)]
+    keep = t.choose([1, 0] if len(kept) < t.keeps else [0])
+    if not t.heap(source):
+        raise CannotGoOn
+    t.laid += 1
+    pile, t.heaps[source] = t.heap(source), []
+    if not keep:
+        t.heaps["spare"] = pile + t.heap("spare")
+        return
+    at = len([heap for heap in kept if len(heap) <= len(pile)])
+    kept.insert(at, pile)
+    for name, heap in zip(names, kept, strict=False):
+        t.heaps[name] = heap
+
+
+def keep_piles(t: Table, s: Json) -> None:
+    names = [f"pile {i + 1}" for i in range(t.keeps)]
+    kept = len([name for name in names if t.heap(name)])
+    if kept < t.keeps:
+        if kept < min(t.laid, t.keeps):
+            raise NoSuchPath
+        raise CannotGoOn
+    t.pile_list, t.growing = names, False
+
+
+def overhand(t: Table, s: Json) -> None:
+    held, new = t.heap(s["place"]), Heap()
+    while held:
+        n = t.choose(list(range(1, len(held) + 1)))
+        new, held = held[:n] + new, held[n:]
+        t.see(held[:1] + new[:1])
+    t.heaps[t.where(s["place"])] = new
+
+
+def haphazard(t: Table, s: Json) -> None:
+    held, new = t.heap(s["place"]), Heap()
+    while held:
+        n = t.choose([*range(1, len(held) + 1), *(-i for i in range(1, len(held) + 1))])
+        if n > 0:
+            new, held = new + held[:n], held[n:]
+        else:
+            new, held = held[n:] + new, held[:n]
+        t.see(held[:1] + new[:1])
+    t.heaps[t.where(s["place"])] = new
+
+
+def riffle(t: Table, s: Json) -> None:
+    heap, new = t.heap(s["place"]), Heap()
+    n = t.choose(list(range(len(heap) + 1)))
+    parts = [heap[:n], heap[n:]]
+    t.see(parts[0][:1] + parts[1][:1])
+    while parts[0] or parts[1]:
+        side = t.choose([i for i in (0, 1) if parts[i]])
+        new.insert(0, parts[side].pop())
+        t.see(parts[0][:1] + parts[1][:1] + new[:1])
+    t.heaps[t.where(s["place"])] = new
+
+
+def shuffle(t: Table, s: Json) -> None:
+    held, new = t.heap(s["place"])[:], Heap()
+    while held:
+        new.insert(0, held.pop(t.choose(list(range(1, len(held) + 1))) - 1))
+        t.see(held[:1] + new[:1])
+    t.heaps[t.where(s["place"])] = new
+
+
+def take_mate(t: Table, s: Json) -> None:
+    raise NotImplementedError  # it needs a whole pack, which is too many paths to go through one by one
+
+
+def until_out(t: Table, s: Json) -> None:
+    while t.heap(s["place"]):
+        before = len(t.heap(s["place"]))
+        run_lines(t, s["body"])
+        if len(t.heap(s["place"])) >= before:
+            raise CannotGoOn
+
+
+def as_long_as(t: Table, s: Json) -> None:
+    for _ in range(1000):
+        if not _compared(t, s):
+            return
+        run_lines(t, s["body"])
+    raise CannotGoOn
+
+
+def for_each(t: Table, s: Json) -> None:
+    names = [t.where(place) for place in s["places"]]
+    orders = _orders([str(i) for i in range(len(names))])
+    order = orders[t.choose(list(range(len(orders)))) if "order" in s else 0]
+    for turn, i in enumerate(order):
+        t.turns.append(turn + 1)
+        t.aliases[s["name"]] = names[int(i)]
+        run_lines(t, s["body"])
+        t.turns.pop()
+    t.aliases.pop(s["name"], None)
+
+
+def demonstrating(t: Table, s: Json) -> None:
+    run_lines(t, s["body"])
+
+
+def start_again(t: Table, s: Json) -> None:
+    t.again = True
 
 
 def _orders(things: list[str]) -> list[list[str]]:
@@ -600,7 +872,7 @@ def _all_that_lies(t: Table) -> object:
 
 def _compared(t: Table, s: Json) -> bool:
     a, b = t.value(s["left"]), t.value(s["right"])
-    return {
+    return {  # one comparison of two numbers
         "is": a == b, "is not": a != b, "is more than": a > b, "is less than": a < b,
         "is at least": a >= b, "is at most": a <= b,
     }[s["is"]]  # fmt: skip
@@ -632,7 +904,7 @@ def ends_alike(t: Table, s: Json) -> None:
     heaps = [t.heap(place) for place in s["places"]]
     if not all(heaps):
         raise CannotGoOn
-    names = [t.known_name(heap[0]) for heap in heaps]
+    names = [heap[0].name for heap in heaps]
     part = {"value": lambda n: n.split()[0], "suit": lambda n: n.split()[2],
             "colour": lambda n: n.split()[2] in ("hearts", "diamonds")}[s["what"]]  # fmt: skip
     t.claims.append(None not in names and len({part(name) for name in names}) == 1)
@@ -660,6 +932,67 @@ def ends_reversed(t: Table, s: Json) -> None:
     t.claims.append(there and len(ways[0]) == 1 and len(ways[1]) < 2 and ways[0] != ways[1])
 
 
+def _together(t: Table, s: Json) -> bool:
+    one, two = t.named[s["card"]], t.named[s["other"]]
+    if s["how"] == "are mates":
+        alike = [t.fact("value", card) for card in (one, two)], [t.fact("colour", card) for card in (one, two)]
+        return alike[0][0] == alike[0][1] and alike[1][0] == alike[1][1]
+    what = s["how"].split()[-1]
+    return t.fact(what, one) == t.fact(what, two)
+
+
+def _is_such(t: Table, s: Json) -> bool:
+    rank, _, suit = t.face(t.named[s["card"]]).split()
+    what = s["what"].split()[-1]
+    return {"card": VALUES[rank] > 10, "red": suit in SUITS[1:3], "black": suit not in SUITS[1:3]}.get(
+        what, suit == what + "s"
+    )
+
+
+def ends_together(t: Table, s: Json) -> None:
+    t.claims.append(_together(t, s))
+
+
+def ends_number(t: Table, s: Json) -> None:
+    t.claims.append(_compared(t, s))
+
+
+def ends_told(t: Table, s: Json) -> None:
+    placed = {id(t.named[name]) for name in t.placed}
+    seen = tuple((card.name or (card.number if id(card) in placed else 0), card.face_up) for card in t.heap(s["place"]))
+    t.told.append((seen, tuple(t.numbers[name] for name in s["names"])))
+    t.claims.append(True)
+
+
+def ends_columns(t: Table, s: Json) -> None:
+    rows = [t.heap(place) for place in s["places"]]
+    if len({len(row) for row in rows}) > 1:
+        raise CannotGoOn
+    good = True
+    for column in zip(*rows, strict=True):
+        facts = {t.fact(s["what"], card) if card.name else None for card in column}
+        good &= len(facts) == 1 and None not in facts
+    t.claims.append(good)
+
+
+def ends_pairs(t: Table, s: Json) -> None:
+    heap, mates = t.heap(s["place"]), dict(t.mates)
+    for name in t.placed:
+        if " of " in name and name not in mates:
+            rank, _, suit = name.split()
+            mates[name] = f"{rank} of {PARTNERS[suit]}"
+    good = len(heap) % 2 == 0
+    for one, two in zip(heap[::2], heap[1::2], strict=False):
+        good &= any(
+            t.named[name] is one and mates.get(name) in t.placed and t.named[mates[name]] is two for name in t.placed
+        )
+    t.claims.append(good)
+
+
+def odds_of(t: Table, s: Json) -> None:
+    t.odds.append(t.value(s["number"]))
+
+
 def nothing(t: Table, s: Json) -> None:
     pass
 
@@ -671,31 +1004,42 @@ MEANINGS: dict[str, Callable[[Table, Json], None]] = {
         piles_beside, deal, spell, spell_under, count_to, count_under, put_dealt, drop_rest, put_heap, cut_off, cut,
         cut_to, turn_block, turn_over, turn_card, deal_piles, gather_any, gather_side, gather_slot, gather_order,
         repeat, as_often, ends_with, ends_same, ends_mate, ends_facing, ends_alike, ends_equal, place_extra, deal_to_stop,
-        faro, reverse_faro, klondike, down_under, ends_beside, ends_reversed,
+        faro, reverse_faro, klondike, down_under, ends_beside, ends_reversed, pack_in_order, place_several, chance,
+        predict, spell_name, count_down, deal_each, narrow, new_pile, keep_piles, overhand, haphazard, riffle, shuffle,
+        take_mate, until_out, as_long_as, for_each, demonstrating, start_again, ends_together, ends_number, ends_told,
+        ends_columns, ends_pairs, odds_of,
     )
 } | dict.fromkeys(
-    ("title", "note", "assumed", "tell", "if_compared", "if_parity", "otherwise", "never_shows", "never_odd"), nothing
+    ("title", "note", "assumed", "tell", "if_compared", "if_parity", "if_card", "if_alike", "otherwise", "never_shows",
+     "never_odd", "name_aloud", "odds_model"), nothing
 )  # fmt: skip
 
 
-UNSEEN = {"assumed", "repeat", "as_often", "choose_number", "choose_values", "choose_pile", "tell"}
+UNSEEN = {"assumed", "repeat", "as_often", "choose_number", "choose_values", "choose_pile", "tell", "name_aloud", "chance",
+          "until_out", "as_long_as", "for_each", "demonstrating", "start_again"}  # fmt: skip
 """lines during which nothing is done on the table"""
 
 
 def is_ending(line: Json) -> bool:
-    return line["step"].startswith(("ends_", "never_"))
+    return line["step"].startswith(("ends_", "never_", "odds_"))
+
+
+CASES: dict[str, Callable[[Table, Json], bool]] = {
+    "if_compared": _compared,
+    "if_parity": lambda t, s: t.value(s["number"]) % 2 == (s["parity"] == "odd"),
+    "if_card": _is_such,
+    "if_alike": _together,
+}
+SET_UP = ("pack", "pack_in_order", "place_card", "place_several", "place_extra")
 
 
 def run_lines(t: Table, lines: list[Json]) -> None:
     taken = False
     for line in (line for line in lines if "step" in line):
         step = line["step"]
-        if step in ("if_compared", "if_parity"):
-            taken = (
-                _compared(t, line)
-                if step == "if_compared"
-                else t.value(line["number"]) % 2 == (line["parity"] == "odd")
-            )
+        t.ending = is_ending(line)
+        if step in CASES:
+            taken = CASES[step](t, line)
             if taken:
                 _case(t, line["body"])
         elif step == "otherwise":
@@ -703,11 +1047,21 @@ def run_lines(t: Table, lines: list[Json]) -> None:
                 _case(t, line["body"])
         else:
             MEANINGS[step](t, line)
-            if step in ("pack", "place_card", "place_extra"):
+            if step in SET_UP:
                 continue
+            if t.again:
+                raise Finished
             if not line.get("shielded") and not is_ending(line) and step not in UNSEEN:
                 t.look_around(list(t.heaps))
             t.log.append(t.snapshot())
+
+
+class NoPath(Exception):
+    """These choices are no path; the options taken and their numbers, for the next script."""
+
+    def __init__(self, taken: list[int], sizes: list[int]) -> None:
+        super().__init__()
+        self.taken, self.sizes = taken, sizes
 
 
 @dataclass
@@ -718,10 +1072,14 @@ class Path:
     stuck: bool
     no_ending: bool
     """there are endings, and this path came to none"""
+    ambiguous: bool = False
+    """what is seen at the end does not tell what it is to tell"""
 
     @property
     def fails(self) -> bool:
-        return self.stuck or self.no_ending or bool(self.table.shown) or not all(self.table.claims)
+        if self.stuck or self.table.shown:
+            return True
+        return not self.table.again and (self.no_ending or self.ambiguous or not all(self.table.claims))
 
 
 def _steps(lines: list[Json]) -> Iterator[Json]:
@@ -731,13 +1089,18 @@ def _steps(lines: list[Json]) -> Iterator[Json]:
             yield from _steps(line.get("body", []))
 
 
-def run(document: Json, script: tuple[int, ...]) -> tuple[Path, list[int]]:
-    """The path that takes these options and then always the first; with the number of options at each choice."""
+def run(
+    document: Json, script: tuple[int, ...] = (), pick: Callable[[list[int]], int] | None = None
+) -> tuple[Path, list[int]]:
+    """The path that takes these options and then always the first; with the number of options at each choice.
+
+    With `pick` that decides on an index instead.
+    """
     sizes: list[int] = []
     taken: list[int] = []
 
     def decide(options: list[int]) -> int:
-        index = script[len(taken)] if len(taken) < len(script) else 0
+        index = pick(options) if pick else script[len(taken)] if len(taken) < len(script) else 0
         sizes.append(len(options))
         taken.append(index)
         return options[index]
@@ -748,10 +1111,12 @@ def run(document: Json, script: tuple[int, ...]) -> tuple[Path, list[int]]:
     opening = [
         line
         for line in document["lines"]
-        if line.get("step") in ("title", "note", "pack", "place_card", "place_extra")
+        if line.get("step") in ("title", "note", *SET_UP)
     ]
     try:
         run_lines(table, opening)
+        table.placed = list(table.named)
+        table.keeps = next((table.value(line["count"]) for line in every if line["step"] == "keep_piles"), 0)
         table.exposed = [
             (line.get("card"), line.get("side", "back")) for line in every if line["step"].startswith("never_")
         ]
@@ -761,17 +1126,36 @@ def run(document: Json, script: tuple[int, ...]) -> tuple[Path, list[int]]:
         stuck = True
     except Finished:
         pass
-    ends = sum(line["step"].startswith("ends_") for line in every)
+    except NoSuchPath:
+        raise NoPath(taken, sizes) from None
+    ends = sum(line["step"].startswith("ends_") for line in every) and not table.again
     return Path(tuple(taken), table, stuck, not stuck and bool(ends) and not table.claims), sizes
 
 
-def every_path(document: Json) -> Iterator[Path]:
+def every_path(document: Json) -> list[Path]:
     """All paths, in the order of the options."""
+    paths = list(_each_path(document))
+    for i in range(max((len(path.table.told) for path in paths), default=0)):
+        told: dict[object, set[object]] = {}
+        for path in paths:
+            if i < len(path.table.told) and not path.stuck:
+                told.setdefault(path.table.told[i][0], set()).add(path.table.told[i][1])
+        for path in paths:
+            if i < len(path.table.told) and not path.stuck:
+                path.ambiguous |= len(told[path.table.told[i][0]]) > 1
+    return paths
+
+
+def _each_path(document: Json) -> Iterator[Path]:
     script: tuple[int, ...] | None = ()
     while script is not None:
-        path, sizes = run(document, script)
-        yield path
-        taken = list(path.taken)
+        taken, sizes = [], []
+        try:
+            path, sizes = run(document, script)
+            taken = list(path.taken)
+            yield path
+        except NoPath as none:
+            taken, sizes = none.taken, none.sizes
         while taken and taken[-1] + 1 == sizes[len(taken) - 1]:
             taken.pop()
         script = (*taken[:-1], taken[-1] + 1) if taken else None

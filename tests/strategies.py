@@ -47,21 +47,41 @@ def numbers(draw: Any, known: list[str], depth: int = 2, more: tuple[str, ...] =
 def routines(draw: Any) -> str:
     """A whole routine on a small pack: few choices, at most two claims outside the cases."""
     size = draw(st.integers(3, 9))
+    focus = os.environ.get("FOCUS", "")
+    if focus == "pack_in_order" or draw(st.integers(0, 9)) == 0:
+        return str(draw(ordered()))
     writer = _Writer(draw, ["Title: A random one", f"Pack: {size} cards, any order"])
     if draw(st.booleans()):
         writer.rows.insert(1, "Note: made up")
+    if size > 4 and (focus == "place_several" or draw(st.integers(0, 5)) == 0):
+        several = ["three of hearts", "nine of spades"]
+        writer.rows.append(f"Place {', '.join(several)} in this order, the first 2nd")
+        writer.placed, writer.cards = list(several), list(several)
+        size -= 4
     spots = draw(st.lists(st.integers(1, size), min_size=1, max_size=min(3, size), unique=True))
+    if writer.placed:
+        spots = [1]
+        size += 4
     for card, at in zip(draw(st.permutations(PLACED)), spots, strict=False):
         writer.place(card, at, size)
     if draw(st.integers(0, 2)) == 0 or os.environ.get("FOCUS") == "place_extra":
         writer.extra()
     writer.lines(draw(st.integers(1, 7)), "")
-    if not writer.over:
-        for _ in range(draw(st.integers(0, 2))):
-            writer.look()
-            writer.ending("")
-        if draw(st.integers(0, 3)) == 0 or os.environ.get("FOCUS", "").startswith("never_"):
-            writer.never()
+    writer.finish()
+    return "".join(f"{row}\n" for row in writer.rows)
+
+
+@st.composite
+def ordered(draw: Any) -> str:
+    """A routine on a pack whose order is known."""
+    suits = draw(st.sampled_from(["clubs, hearts", "spades, diamonds, clubs"]))
+    first, last = draw(st.sampled_from([("ace", "three"), ("king", "queen"), ("six", "eight")]))
+    writer = _Writer(draw, [f"Pack: {suits}, each from {first} to {last}"])
+    ranks = {"ace": ["ace", "two", "three"], "king": ["king", "queen"], "six": ["six", "seven", "eight"]}[first]
+    writer.placed = [f"{rank} of {suit}" for suit in suits.split(", ") for rank in ranks]
+    writer.cards = list(writer.placed)
+    writer.lines(draw(st.integers(1, 5)), "")
+    writer.finish()
     return "".join(f"{row}\n" for row in writer.rows)
 
 
@@ -103,6 +123,21 @@ class _Writer:
         self.rows.append(row)
         self.placed.append(card)
         self.cards.append(card)
+
+    def finish(self) -> None:
+        """The endings."""
+        focus = os.environ.get("FOCUS", "")
+        if self.over:
+            return
+        for _ in range(self.draw(st.integers(0, 2))):
+            self.look()
+            self.ending("")
+        if self.placed and (self.draw(st.integers(0, 3)) == 0 or focus.startswith("never_")):
+            self.never()
+        if self.draw(st.integers(0, 5)) == 0 or focus.startswith("odds_"):
+            self.known = self.told
+            self.rows.append(f"Odds of {self.number()}")
+            self.rows += ["Odds: every choice is equally likely"] * self.pick(0, 1)
 
     def extra(self) -> None:
         """A card beside the pack."""
@@ -160,6 +195,11 @@ class _Writer:
             "take_card": self.left > 0 and not margin, "remember": not margin, "which_pile": self.piles and self.cards,
             "piles_beside": self.gathered and self.cards, "put_dealt": self.dealt, "drop_rest": self.dealt,
             "gather_any": self.piles and self.left > 1, "gather_side": self.piles, "gather_slot": self.piles and self.left > 1,
+            "spell_name": self.may_look(margin), "count_down": self.may_look(margin), "value_of": self.may_look(margin),
+            "deal_each": True, "narrow": self.piles and self.left > 1 and self.cards, "demonstrating": len(margin) < 4,
+            "chance": self.left > 0, "until_out": not margin and not self.turns, "as_long_as": not margin and not self.turns,
+            "new_pile": not margin and not self.turns and self.left > 1, "for_each": not margin and self.left > 1,
+            "mixing": self.left > 2 and not margin, "name_aloud": self.cards, "predict": not margin,
             "gather_order": self.piles, "as_often": not margin and sum(self.sizes.values()) < 5, "repeat": not margin, "cases": len(margin) < 4,
         }  # fmt: skip
         return bool(needs.get(kind, True))
@@ -463,7 +503,146 @@ class _Writer:
         order = self.draw(st.permutations([f"pile {i + 1}" for i in range(self.piles)]))
         self.say(margin, f"{self.who}gather{self.s} {', '.join(order)} from top to bottom")
 
+    def may_look(self, margin: str) -> bool:
+        """A card that is looked at can be any of some fifty: one such choice, and one more of another kind."""
+        return self.left > 2 and not margin and not self.turns
+
+    def _do_spell_name(self, margin: str) -> None:
+        self.left, self.who = self.left - 2, "Spectator "
+        what = self.pick("the name", "the value", "the suit", "the value and the suit")
+        source = self.source()
+        self.say(margin, f"Spectator spells {what} of {self.pick(*self.cards)} from {source} to {self.target(source)}")
+        self.dealt = True
+
+    def _do_value_of(self, margin: str) -> None:
+        """Numbers from a card by where it lies, which must be face up."""
+        self.left -= 2
+        source = self.source()
+        self.say(margin, f"Turn the top card of {source} face up")
+        fact = self.pick("value", "suit", "letters of value", "letters of suit")
+        half = f"half of ({fact} of the top card of {source}) rounded down"
+        count = self.pick(half, f"min({half}, size of {self.pick(*self.filled)})")
+        self.say(margin, f"Deal {count} cards from {source} to {self.target(source)}")
+        self.dealt = True
+
+    def _do_count_down(self, margin: str) -> None:
+        self.left -= 2
+        source = self.source()
+        high = self.pick(1, 1, 13)
+        row = f"deal{self.s} from {source} to {self.target(source)}, counting down from {high} to {high}"
+        row += f" until the number is a card’s value{self.pick('', ', court cards as ten')}"
+        name = self.new_name()
+        self.say(margin, f"{self.who}{row}{self.pick('', ', or else a card face down on top')}: {name}")
+        self.told.append(name)
+
+    def _do_deal_each(self, margin: str) -> None:
+        order = self.pick("", ", in any order") if self.left > 1 else ""
+        self.left -= bool(order) * 2
+        piles = self.draw(st.permutations(["pile 1", "pile 2"]))
+        self.say(margin, f"{self.who}deal{self.s} a card from deck onto each of {', '.join(piles)}{order}")
+        self.filled = list(dict.fromkeys([*self.filled, *piles]))
+        self.piles = 2
+
+    def _do_narrow(self, margin: str) -> None:
+        self.left -= 1
+        count, card = self.pick(1, 1, 2), self.pick(*self.cards)
+        self.say(margin, f"Spectator points to {count} of the piles, and you keep those that {card} is among")
+        self.filled = list(dict.fromkeys([*self.filled, "discard"]))
+
+    def _do_chance(self, margin: str) -> None:
+        self.left -= 1
+        name = self.new_name()
+        weight = self.pick("", f", each as likely as {name} + 1")
+        self.say(margin, f"Chance decides on a number {name} from 1 to {self.pick(1, 2, 3)}{weight}")
+        self.told.append(name)
+
+    def _do_predict(self, margin: str) -> None:
+        text, name = self.draw(numbers(self.told)), self.new_name()
+        self.say(margin, f"Write {text} as the prediction {name}")
+        self.told.append(name)
+
+    def _do_name_aloud(self, margin: str) -> None:
+        self.say(margin, f"Spectator names {self.pick(*self.cards)}")
+
+    def _do_mixing(self, margin: str) -> None:
+        few = [place for place in self.filled if self.sizes.get(place, 0) < 4 and place != "row"]
+        if not few:
+            self.say(margin, "Cut off size of deck - 3 cards of deck to table")
+            self.filled = list(dict.fromkeys([*self.filled, "table"]))
+            few = ["deck"]
+        self.left = 0
+        place, es = self.pick(*few), "es" if self.s else ""
+        self.say(margin, self.who + self.pick(
+            f"give{self.s} {place} an overhand shuffle", f"riffle{self.s} {place} together once", f"shuffle{self.s} {place}",
+            f"mix{es} {place} haphazardly, top packets under and bottom packets on top",
+        ))  # fmt: skip
+
     # Blocks
+
+    def _do_demonstrating(self, margin: str) -> None:
+        self.say(margin, "While demonstrating:")
+        for _ in range(self.pick(1, 2)):
+            moves = "Turn deck over", "Turn the top card of deck over", "Deal 1 card from deck to hand"
+            self.say(margin + "  ", self.pick(*moves))
+        if any("to hand" in row for row in self.rows[-2:]):
+            self.filled = list(dict.fromkeys([*self.filled, "hand"]))
+        self.dealt = False
+
+    def _do_until_out(self, margin: str) -> None:
+        self.say(margin, "Until deck runs out:")
+        if self.left > 2 and self.sizes.get("deck", 9) < 5:
+            self.left, name = 0, self.new_name()
+            self.say(margin + "  ", self.pick(
+                f"Spectator cuts off {name} cards of deck, {name} from 0 to min(2, size of deck), to table",
+                f"Spectator deals from deck to table until you say stop, after {name} from 1 to 2 cards",
+            ))  # fmt: skip
+        else:
+            self.say(margin + "  ", f"Deal min({self.pick(1, 2, 3)}, size of deck) cards from deck to table")
+        if self.pick(True, False):
+            self.say(margin + "  ", self.pick("Turn table over", "Cut table at 1 and complete the cut"))
+        self.filled = list(dict.fromkeys([*self.filled, "table"]))
+        self.dealt = False
+
+    def _do_as_long_as(self, margin: str) -> None:
+        self.known = self.told
+        left = self.pick("size of deck", f"size of deck - ({self.number()})")
+        self.say(margin, f"As long as {left} {self.pick('is more than', 'is at least')} {self.pick(2, 3)}:")
+        self.say(margin + "  ", f"Deal {self.pick(1, 2)} cards from deck to hand")
+        self.filled = list(dict.fromkeys([*self.filled, "hand"]))
+        self.dealt = False
+
+    def _do_new_pile(self, margin: str) -> None:
+        self.left -= 2
+        kept = self.left == 1 and self.pick(True, False)
+        self.say(margin, "As long as size of deck is at least 2:")
+        self.say(margin + "  ", f"Cut off {self.pick('2', 'min(3, size of deck)', '1')} cards of deck to heap")
+        self.say(margin + "  ", "Lay heap down as a new pile")
+        self.filled = list(dict.fromkeys([*self.filled, "heap"]))
+        if kept:
+            self.left = 0
+            self.say(margin, f"Spectator keeps {self.pick(1, 2)} of the piles")
+            self.filled = list(dict.fromkeys([*self.filled, "spare"]))
+        else:
+            self.say(margin, "Deal min(number of piles, size of deck) cards from deck to hand")
+            self.filled = list(dict.fromkeys([*self.filled, "hand"]))
+        self.piles, self.dealt = 0, False
+
+    def _do_for_each(self, margin: str) -> None:
+        order = self.pick("", ", in any order")
+        self.left -= bool(order) * 2
+        places = self.draw(st.permutations(["deck", "table", "hand"]))[: self.pick(1, 2)]
+        for place in places:
+            if place not in self.filled:
+                self.say(margin, f"Cut off {self.pick(1, 2)} cards of deck to {place}")
+                self.filled.append(place)
+        name = self.pick("one", "trio")
+        self.say(margin, f"For each {name} of {', '.join(places)}{order}:")
+        for _ in range(self.pick(1, 2)):
+            moves = ["put{} {} on packet", "turn{} {} over", "deal{} 1 card from {} to packet"]
+            self.say(margin + "  ", self.who + self.pick(*moves).format(self.s, name))
+        if any("packet" in row for row in self.rows[-2:]):
+            self.filled = list(dict.fromkeys([*self.filled, "packet"]))
+        self.dealt = False
 
     def _do_repeat(self, margin: str) -> None:
         self.turns = self.pick(1, 2, 3)
@@ -489,6 +668,14 @@ class _Writer:
             f"{self.number()} {self.pick('is', 'is not', 'is more than', 'is less than', 'is at least', 'is at most')} {self.number()}",
             f"{self.number()} is {self.pick('even', 'odd')}",
         )
+        focus = os.environ.get("FOCUS", "")
+        if self.placed and self.may_look(margin) and (focus in ("if_card", "if_alike") or self.pick(True, False, False)):
+            self.left -= 2
+            real = [card for card in self.placed if " of " in card]
+            condition = f"{self.pick(*self.placed)} is {self.pick('red', 'black', 'a club', 'a heart', 'a court card')}"
+            if real and focus != "if_card" and self.pick(True, False):
+                how = self.pick("are mates", "have the same value", "have the same suit", "have the same colour")
+                condition = f"{self.pick(*self.placed)} and {self.pick(*real)} {how}"
         self.say(margin, f"If {condition}:")
         before = self.snapshot()
         one = self._case(margin, before)
@@ -521,7 +708,10 @@ class _Writer:
         begun = len(self.rows)
         self.lines(self.pick(1, 2), margin + "  ")
         if not self.over and self.turns == 0 and self.pick(True, False, False):
-            self.ending(margin + "  ")
+            if os.environ.get("FOCUS") == "start_again" or self.pick(True, False, False, False):
+                self.say(margin + "  ", "Start again")
+            else:
+                self.ending(margin + "  ")
             self.over = True
         found = copy.copy(self.__dict__)
         found["changed"] = any(
@@ -544,11 +734,23 @@ class _Writer:
             "ends_reversed": f"exactly {' or '.join(sorted({card, self.pick(*self.cards)}))} are reversed in {self.source()}",
             "ends_equal": f"{self.source()}, {self.source()} have the same number of cards",
         }
+        few = self.draw(numbers(self.told))
+        options["ends_number"] = f"{few} {self.pick('is', 'is at most', 'is more than')} size of {self.pick(*self.filled)}"
+        columns = f"{self.source()}, {self.source()} has one {self.pick('value', 'suit', 'colour')}"
+        options["ends_columns"] = f"each column of {columns}"
+        options["ends_pairs"] = f"the cards of {self.source()}, two by two from the top, are mates"
+        if not margin and (self.told or self.secret):
+            options["ends_told"] = f"the faces of {self.source()} tell {self.pick(*self.told, *self.secret)}"
+        if self.may_look(margin):
+            together = self.pick("are mates", "have the same value", "have the same suit", "have the same colour")
+            options["ends_together"] = f"{self.pick(*self.cards)} and {card} {together}"
         mated = [name for row in self.rows if "the mate of" in row for name in [row.rpartition("the mate of ")[2]]]
         if mated:
             options["ends_mate"] = f"{self.spot()} is the mate of {self.pick(*mated)}"
         focus = os.environ.get("FOCUS", "")
-        self.say(margin, f"Ends with: {options[focus] if focus in options else self.pick(*options.values())}")
+        chosen = focus if focus in options else self.pick(*options)
+        self.left -= 2 * (chosen == "ends_together")
+        self.say(margin, f"Ends with: {options[chosen]}")
 
     def never(self) -> None:
         options = [

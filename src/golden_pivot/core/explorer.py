@@ -13,7 +13,7 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from .budget import CHECK_EVERY, Budget
-from .cards import MAX_CARDS
+from .cards import FACE_UP, INDIFFERENT, MAX_CARDS
 from .faults import Impossible, NoSuchPath
 from .program import (
     FAILED,
@@ -47,8 +47,8 @@ class Algebra:
     """weight times a fraction (numerator, denominator); None when there is no need to count"""
     share: Callable[[Any, int, int], Any] | None = None
     """weight of one option of a choice by chance: (weight, its share, all shares); None when nothing is weighed"""
-    chosen: Callable[[Any, int], Any] | None = None
-    """weight after the option with this index; None when a choice does not change it"""
+    chosen: Callable[[Any, int, Any], Any] | None = None
+    """weight after the option with this index and value; None when a choice does not change it"""
     handled: Callable[[Any, int], Any] | None = None
     """weight after so many cards were handled; None when that does not matter"""
     again: Callable[[Any, Any], Any] = lambda one, other: one
@@ -61,24 +61,24 @@ COUNT_PATHS = Algebra(1, operator.add, times=lambda weight, ways, out_of: weight
 """number of paths; a face that is seen counts as many times as there are cards that it can be"""
 
 LEAST_PATH = Algebra(
-    (0, 0, ()),
+    (0, 0, (), ()),
     min,
-    chosen=lambda path, index: (path[0], path[1] + 1, (*path[2], index)),
+    chosen=lambda path, index, value: (path[0], path[1] + 1, (*path[2], index), (*path[3], value)),
     again=min,
     rounds=lambda path: (path[0] + 1, *path[1:]),
 )
-"""(rounds of closures, number of choices, indices of the options taken), compared in this order"""
+"""(rounds of closures, number of choices, indices of the options taken, the options), compared in this order"""
 
 MOST_HANDLED = Algebra(
-    (0, ()),
+    (0, (), ()),
     # More cards first; among equals the least path, so that the answer does not depend on arrival.
     lambda one, other: (
         one if (one[0], tuple(-i for i in one[1])) >= (other[0], tuple(-i for i in other[1])) else other
     ),
-    chosen=lambda path, index: (path[0], (*path[1], index)),
-    handled=lambda path, cards: (path[0] + cards, path[1]),
+    chosen=lambda path, index, value: (path[0], (*path[1], index), (*path[2], value)),
+    handled=lambda path, cards: (path[0] + cards, *path[1:]),
 )
-"""(cards handled, indices of the options taken)"""
+"""(cards handled, indices of the options taken, the options)"""
 
 
 @dataclass(frozen=True)
@@ -242,19 +242,44 @@ def _forgets(program: Program, dead: Dead) -> Callable[[Cells], None] | None:
     if not dead:
         return None
     emptied = [(index, b"" if program.cells[index].is_place else None) for index in dead.cells]
-    blanked, store = dead.faces, program.faces if dead.counts else None
+    blanked, faceless = dead.cards, dead.faces
+    store = program.faces if dead.counts else None
+    names = {program.card_cells[name]: name for name in program.own_tokens}
+    unnamed = [
+        (cell, program.own_tokens[names[cell]], program.face_cells.get(names[cell]))
+        for cell in dead.cells
+        if cell in names
+    ]
+    every_name, places = list(program.card_cells.values()), [index for index, _ in program.places()]
+    without_faces = program.faces.without_faces if program.faces else b""
 
     def forget(cells: Cells) -> None:
+        for name, token, face in unnamed:
+            if cells[name] == token and sum(cells[other] == token for other in every_name) == 1:
+                _no_name_any_more(cells, token, face, places)
         if store:
-            for index in (*dead.cells, *blanked):
+            for index in (*dead.cells, *blanked, *faceless):
                 if content := cells[index]:
                     store.keep(cells, content if isinstance(content, bytes) else ())
         for index, nothing in emptied:
             cells[index] = nothing
         for index in blanked:
             cells[index] = _BLANK[len(cells[index])]
+        for index in faceless:
+            cells[index] = cells[index].translate(without_faces)
 
     return forget
+
+
+def _no_name_any_more(cells: Cells, token: int, face: int | None, places: Sequence[int]) -> None:
+    """A card that nobody asks for by its name is one like others again; if its face has been seen, that is kept."""
+    becomes = INDIFFERENT
+    if face is not None and cells[face]:
+        becomes, cells[face] = cells[face][0], None
+    for place in places:
+        if token in cells[place] or token | FACE_UP in cells[place]:
+            old, new = bytes([token, token | FACE_UP]), bytes([becomes, becomes | FACE_UP])
+            cells[place] = cells[place].translate(bytes.maketrans(old, new))
 
 
 def _nothing_handled(_cells: Sequence[Any]) -> int:
@@ -290,7 +315,7 @@ def _closed(
         for number, (behind, passes) in enumerate(stage.moves, start=1):
             moved: Layer = {}
             for state, weight in fresh.items():
-                moved[state] = algebra.chosen(algebra.rounds(weight), number) if algebra.chosen else weight
+                moved[state] = algebra.chosen(algebra.rounds(weight), number, number) if algebra.chosen else weight
             for one in passes:
                 moved = take_stage(program, one, moved, algebra, budget, result)
             for state, weight in moved.items():
@@ -313,7 +338,7 @@ def _closed(
         if forget:
             forget(cells)
         key = tuple(cells)
-        stopped = algebra.chosen(weight, 0) if algebra.chosen else weight
+        stopped = algebra.chosen(weight, 0, 0) if algebra.chosen else weight
         after[key] = algebra.merge(after[key], stopped) if key in after else stopped
     result.widest = max(result.widest, len(reached))
     return after
@@ -419,7 +444,7 @@ def _one_pass(
             if choose:
                 cells[choose.cell] = option
                 if chosen:
-                    reached = chosen(weight, index)
+                    reached = chosen(weight, index, option)
                 if share and choose:
                     if not shares[index]:
                         continue

@@ -12,11 +12,11 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cached_property, lru_cache
 from math import comb, perm
 from typing import Any
 
-from .cards import RANKS, SUITS, TOKEN, card_colour
+from .cards import FACE_UP, RANKS, SUITS, TOKEN, card_colour
 from .expressions import CARD_FACTS
 
 FACTS: Mapping[str, Callable[[str], int | None]] = {
@@ -184,6 +184,11 @@ class FaceStore:
     """tokens of cards that were seen, in ascending order"""
     lowest: int
     """tokens from here on are of cards that have been seen"""
+
+    @cached_property
+    def without_faces(self) -> bytes:
+        """Translation table that makes cards indifferent which are known by their faces alone."""
+        return bytes(byte & FACE_UP if byte & TOKEN >= self.lowest else byte for byte in range(256))
 
     def keep(self, cells: list[Any], tokens: Iterable[int]) -> None:
         """These cards are about to be forgotten; which faces are out stays known."""

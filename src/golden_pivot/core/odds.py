@@ -16,13 +16,13 @@ from typing import Any
 
 from .budget import Budget
 from .building import ODDS, compile_routine
+from .building.choices import CHANCE
 from .explorer import Algebra, Exploration, Layer, explore, stages, take_stage
 from .faults import OutOfBudget
 from .program import FAILED, Choose, Closure, Loop, Program, State
 from .replay import draw_path
 from .routine import Routine
 
-CHANCE = "chance"
 MOST_PLANNED = 20_000
 """situations up to which the plans of a spectator are gone through"""
 SAMPLES = 4_000
@@ -61,10 +61,7 @@ def odds_of(routine: Routine, budget: Budget, seed: int = 1, samples: int = SAMP
     undecided = not program.equally_likely and any(choose.by != CHANCE for choose in program.choices())
     undecided |= any(isinstance(step, Closure) for step in program.instructions)
     try:
-        if undecided:
-            found = _ranges(program, budget.narrowed(MOST_PLANNED))
-        else:
-            found = _distribution(program, budget)
+        found = _ranges(program, budget.narrowed(MOST_PLANNED)) if undecided else _distribution(program, budget)
     except OutOfBudget:
         return _sampled(program, budget, seed, samples)
     return Odds(
@@ -115,7 +112,7 @@ def _distribution(program: Program, budget: Budget) -> dict[Event, tuple[Fractio
 
 Range = Mapping[Event, tuple[Fraction, Fraction]]
 _NOTHING = (Fraction(0), Fraction(0))
-_TRACE = Algebra(frozenset({0}), lambda one, other: one | other, chosen=lambda way, index: frozenset({index}))
+_TRACE = Algebra(frozenset({0}), lambda one, other: one | other, chosen=lambda way, index, value: frozenset({index}))
 """weights that say with which options of the last choice a state was reached"""
 
 

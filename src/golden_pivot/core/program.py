@@ -14,7 +14,7 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from .cards import index_of
-from .faces import FaceStore
+from .faces import FaceClass, FaceStore
 
 State = tuple[Any, ...]
 Cells = list[Any]
@@ -54,6 +54,8 @@ class Instruction:
     """cells it may change"""
     looks: frozenset[int] = field(default=frozenset(), kw_only=True)
     """places in which it matters to it which card is which; of others only how many lie there"""
+    reads_faces: frozenset[int] = field(default=frozenset(), kw_only=True)
+    """places in which the faces of cards matter that were unknown before they were seen"""
 
 
 @dataclass(frozen=True)
@@ -156,17 +158,19 @@ class Dead:
 
     cells: tuple[int, ...] = ()
     """emptied"""
-    faces: tuple[int, ...] = ()
+    cards: tuple[int, ...] = ()
     """places of which only the number of cards still matters"""
+    faces: tuple[int, ...] = ()
+    """places in which only the cards that have names still matter"""
     counts: bool = False
     """which faces have been seen still matters, so that it is kept of what is forgotten"""
 
     def __or__(self, other: Dead) -> Dead:
-        cells, faces = {*self.cells, *other.cells}, {*self.faces, *other.faces}
-        return Dead(tuple(sorted(cells)), tuple(sorted(faces)), self.counts or other.counts)
+        cells, cards, faces = {*self.cells, *other.cells}, {*self.cards, *other.cards}, {*self.faces, *other.faces}
+        return Dead(tuple(sorted(cells)), tuple(sorted(cards)), tuple(sorted(faces)), self.counts or other.counts)
 
     def __bool__(self) -> bool:
-        return bool(self.cells or self.faces)
+        return bool(self.cells or self.cards or self.faces)
 
 
 @dataclass(frozen=True)
@@ -192,6 +196,10 @@ class Program:
     """card name → the cell that has its token once it is named"""
     own_tokens: Mapping[str, int]
     """for cards named on the way, the token of one that had none before"""
+    fixed_faces: Mapping[int, int]
+    """token of a real card of the set-up that is followed → token of its face"""
+    face_cells: Mapping[str, int]
+    """card name → the cell that has the token of its face, where it was unknown"""
     follows_faces: bool
     target: str | None
     """the card whose landing is asked for"""
@@ -202,6 +210,9 @@ class Program:
     odd_backs: frozenset[int] = frozenset()
     """tokens of the cards with another back"""
     assumed: tuple[str, ...] = ()
+    face_classes: tuple[FaceClass, ...] = ()
+    """what is told apart of unknown cards; options of a choice of a face are indices of these, and behind them
+    in the same order *not that class*"""
     faces: FaceStore | None = None
     """where faces of unknown cards are kept once they have been seen; None where nobody looks at any"""
     tells: Mapping[int, int] = field(default_factory=dict)
@@ -254,14 +265,15 @@ def dead_after(
     """(for each instruction what nobody asks for any more once it has run, the same for each target).
 
     A cell that an instruction only touches (a heap that cards are dealt onto) is live before it exactly when
-    it is live after it. What matters of a place is either which cards lie there, or only how many: which they
-    are matters before an instruction when it looks, or when it moves cards to where it matters. Only cells in
-    `may_die` are ever given up. Passes from the end are repeated until nothing changes, for what goes round.
+    it is live after it. Of a place may matter how many cards lie there, which of them have names, and the faces of
+    those without one: these matter before an instruction when it looks at them, or when it moves cards to where
+    they matter. Only cells in `may_die` are ever given up. Passes from the end are repeated until nothing changes,
+    for what goes round.
 
-    Live things are numbers: a cell by its index, which cards lie there by the index with its bits inverted.
+    Live things are numbers: a cell by its index c, which cards lie there by −1 − c, their faces by −1 − c − size.
     `seen` is the cell that counts the faces seen.
     """
-    size = len(instructions)
+    size, many = len(instructions), len(cells)
     places = frozenset(index for index, cell in enumerate(cells) if cell.is_place)
     at_end = live_at_end | {~cell for cell in live_at_end & places}
     live_before: dict[int, frozenset[int]] = {index: frozenset() for index in range(size)}
@@ -284,11 +296,12 @@ def dead_after(
 
     def before(step: AnyInstruction, alive: frozenset[int]) -> frozenset[int]:
         found = set(alive - {step.cell} if isinstance(step, Choose) else alive) | step.reads
-        found |= {~cell for cell in step.looks & places}
-        if isinstance(step, Act) and any(
-            ~cell in alive for cell in places & (step.touches if step.fills is None else step.fills)
-        ):
-            found |= {~cell for cell in (step.reads | step.touches) & places}
+        found |= {~cell for cell in step.looks & places} | {~cell - many for cell in step.reads_faces & places}
+        if isinstance(step, Act):
+            filled = places & (step.touches if step.fills is None else step.fills)
+            for lower in (0, many):
+                if any(~cell - lower in alive for cell in filled):
+                    found |= {~cell - lower for cell in (step.reads | step.touches) & places}
         return frozenset(found)
 
     settled = False
@@ -301,12 +314,15 @@ def dead_after(
 
     def dead(alive: frozenset[int], candidates: frozenset[int], looked_at: frozenset[int]) -> Dead:
         gone = (candidates - alive) & may_die
-        blank = {cell for cell in looked_at & alive & places & may_die if ~cell not in alive}
-        return Dead(tuple(sorted(gone)), tuple(sorted(blank)), seen in alive)
+        there = looked_at & alive & places & may_die
+        blank = {cell for cell in there if ~cell not in alive and ~cell - many not in alive}
+        faceless = {cell for cell in there - blank if ~cell - many not in alive} if seen is not None else set()
+        return Dead(tuple(sorted(gone)), tuple(sorted(blank)), tuple(sorted(faceless)), seen in alive)
 
     def killed(index: int) -> Dead:
         known, touched = live_before[index], instructions[index].touches
-        return dead(after(index), known | touched, frozenset(~cell for cell in known) | touched)
+        looked_at = {~cell if cell >= -many else ~(cell + many) for cell in known if cell < 0}
+        return dead(after(index), known | touched, frozenset(looked_at) | touched)
 
     kills = tuple(killed(index) for index in range(size))
     targets = {step.target for step in instructions if isinstance(step, Branch | Leap)}

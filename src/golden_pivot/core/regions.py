@@ -7,9 +7,11 @@ from dataclasses import dataclass
 
 from .budget import Budget
 from .building import REGION, compile_routine
+from .building.choices import CHANCE
 from .explorer import explore
 from .faults import OutOfBudget
-from .program import FAILED, State
+from .language.phrases import list_text
+from .program import FAILED, Choose, State
 from .routine import Routine
 
 MOST_PATHS = 20_000
@@ -70,14 +72,36 @@ def region_of(routine: Routine, budget: Budget) -> Region | None:
     # A choice that holds with every value it can have need not be named.
     telling = {key: good for key, (good, every) in columns.items() if good != every}
     exact = bool(passing) and _is_product(passing, passing | failing, [key for key, _, _ in choices], telling)
-    text = " and ".join(f"{key} is {runs_text(v for v in good if v is not None)}" for key, good in telling.items())
-    exact = exact and all(choose.plain for key, _, choose in choices if key in telling)
+    said = [
+        _said(choose, telling[key], columns[key][1], program.start)
+        for key, _, choose in choices if key in telling
+    ]  # fmt: skip
+    exact = exact and None not in said
+    text = " and ".join(filter(None, said))
     return Region(
         text=text if exact else None,
         passing=len(passing),
         paths=len(passing) + len(failing),
         values={key: tuple(sorted(v for v in good if v is not None)) for key, good in telling.items()},
     )
+
+
+MOST_NAMED = 12
+"""options in words that are listed at most"""
+
+
+def _said(choose: Choose, good: set[int | None], every: set[int | None], start: State) -> str | None:
+    """`n is 10 to 19`, `their card is a club or a heart`; None where it cannot be put in a few words."""
+    if choose.plain:
+        return f"{choose.key} is {runs_text(v for v in good if v is not None)}"
+    if choose.by != CHANCE:
+        return None
+    bad = every - good
+    options = sorted(v for v in (good if len(good) <= len(bad) else bad) if v is not None)
+    if not options or len(options) > MOST_NAMED:
+        return None
+    words = list_text([choose.say(start, option) for option in options], "or")
+    return f"{choose.label} is {words}" if len(good) <= len(bad) else f"{choose.label} is not {words}"
 
 
 def _is_product(

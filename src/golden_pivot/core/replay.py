@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from .building import REPLAY, compile_what_can_be
+from .building.choices import CHANCE
 from .cards import FACE_UP, INDIFFERENT, TOKEN
 from .faults import Fault, Impossible, NoSuchPath
 from .program import (
@@ -123,11 +124,21 @@ def _first_possible(program: Program, faults: tuple[Fault, ...], decide: Any) ->
     return _play(program, faults, decide, strict=False)
 
 
-def play_path(routine: Routine, path: tuple[int, ...]) -> Play:
-    """Play the path with these option indices, one a choice, in order."""
+def play_path(routine: Routine, path: tuple[int, ...], by_index: bool = False) -> Play:
+    """Play the path with these options, or options with these indices, one a choice, in order.
+
+    The first one is taken where they end or do not fit.
+    """
     program, faults = compile_what_can_be(routine, REPLAY)
     left = iter(path)
-    return _play(program, faults, lambda key, options, weights=None: options[next(left, 0)])
+
+    def decide(key: str, options: tuple[int, ...], weights: Sequence[int] | None = None) -> int:
+        if by_index:
+            return options[next(left, 0)]
+        wanted = next(left, options[0])
+        return wanted if wanted in options else options[0]
+
+    return _play(program, faults, decide, strict=False)
 
 
 def _play(program: Program, faults: tuple[Fault, ...], decide: Any, strict: bool = True) -> Play:
@@ -155,11 +166,19 @@ def _play(program: Program, faults: tuple[Fault, ...], decide: Any, strict: bool
                     words = tuple(step.say(cells, option) for option in options)
                     turn = "".join(f", round {one.number}" for one in closed)
                     cells[step.cell] = value = decide(step.key + turn, options, step.shares(cells, options))
-                    decisions.append(
-                        Decision(
-                            step.key + turn, step.label + turn, step.line, step.by, step.secret, options, words, value
+                    if step.by != CHANCE or step.plain or len(options) > 1:  # a face that is known already is no decision
+                        decisions.append(
+                            Decision(
+                                step.key + turn,
+                                step.label + turn,
+                                step.line,
+                                step.by,
+                                step.secret,
+                                options,
+                                words,
+                                value,
+                            )
                         )
-                    )
                 case Act():
                     step.run(cells)
                     failures += _shown(program, cells[FAILED] & ~failed_before, step.line)
@@ -179,6 +198,11 @@ def _play(program: Program, faults: tuple[Fault, ...], decide: Any, strict: bool
                     if not (closed and closed[-1].start == here):
                         closed.append(_Round(here, step.end))
                     closed[-1].number += 1
+                    if step.measure:
+                        left = step.measure(cells)
+                        if closed[-1].left is not None and left >= closed[-1].left:
+                            raise Impossible("a time round changes nothing, and it would go on for ever")
+                        closed[-1].left = left
                     if closed[-1].number > MOST_TURNS:
                         raise Impossible(f"it does not come to an end in {MOST_TURNS} times round")
                     continue
@@ -223,6 +247,8 @@ class _Round:
     behind: int = -1
     """index at which the move ends that is being made"""
     number: int = 0
+    left: int | None = None
+    """measure of a loop when this round began"""
 
 
 def _another_round(step: Closure, around: _Round, decide: Any) -> Decision:
@@ -252,8 +278,10 @@ def projected(proof: Program, replayed: Program, state: State) -> State:
     for name, cell in replayed.card_cells.items():
         if state[cell] is not None:
             token_of.setdefault(state[cell], proof.own_tokens[name])
+    shown = {} if replayed.faces is None else {t: face for t, face in enumerate(state[replayed.faces.cell]) if face}
+    faces = {**shown, **replayed.fixed_faces}
     see = bytes(
-        token_of.get(byte & TOKEN, INDIFFERENT) | (byte & FACE_UP if proof.follows_faces else 0)
+        token_of.get(byte & TOKEN, faces.get(byte & TOKEN, INDIFFERENT)) | (byte & FACE_UP if proof.follows_faces else 0)
         for byte in range(256)
     )
 
@@ -262,4 +290,11 @@ def projected(proof: Program, replayed: Program, state: State) -> State:
             return content.translate(see)
         return token_of[content] if cell.is_card and content is not None else content
 
-    return tuple(map(seen, replayed.cells, state))
+    found = list(map(seen, replayed.cells, state))
+    if proof.faces is not None:
+        found[proof.faces.cell] = b""
+    for name, cell in proof.face_cells.items():
+        card = replayed.token_of(state, name)
+        followed = card is not None and token_of.get(card) == proof.tokens.get(name, proof.own_tokens.get(name))
+        found[cell] = bytes([faces[card]]) if followed and card in faces else None
+    return tuple(found)

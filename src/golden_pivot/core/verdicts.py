@@ -24,6 +24,8 @@ FIXED, RULE, ONE_OF, LOST = "fixed", "rule", "one-of", "lost"
 
 MOST_CANDIDATES = 6
 """places a card may be in, for one thing the performer knows, before it counts as lost"""
+MOST_STEPS_FOR_PLACES = 50_000
+"""transitions that are spent, where a claim is made, on where the card lies at the end"""
 MOST_ROWS = 400
 """rows of a landing table that are handed out"""
 
@@ -98,6 +100,8 @@ class Verdict:
     claims: tuple[Claim, ...] = ()
     paths: int | None = None
     """choice assignments before merging; None when they were not all counted, or are without end"""
+    again_paths: int | None = 0
+    """of these, the paths that start again"""
     failing_paths: int = 0
     """without end: the end situations that fail"""
     states_widest: int = 0
@@ -130,7 +134,10 @@ def prove(routine: Routine, budget: Budget | None = None) -> Verdict:
         return Verdict(UNSETTLED, stopped, limit=limit.limit, seconds=time.perf_counter() - begun)
     return replace(
         verdict,
-        paths=None if program.is_unlimited or not exact else sum(found.ends.values()) + sum(found.stuck.values()),
+        paths=None
+        if program.is_unlimited or not exact
+        else sum(map(sum, (found.ends.values(), found.stuck.values(), found.again.values()))),
+        again_paths=None if program.is_unlimited or not exact else sum(found.again.values()),
         states_widest=found.widest,
         transitions=found.transitions,
         covers_every_order=program.covers_every_order,
@@ -166,13 +173,21 @@ def _explored(routine: Routine, program: Program, budget: Budget) -> tuple[Progr
 def _judged(routine: Routine, program: Program, found: Exploration, budget: Budget) -> Verdict:
     if program.is_unlimited:  # there is no number of paths: situations are counted instead
         found = replace(found, ends=dict.fromkeys(found.ends, 1), stuck=dict.fromkeys(found.stuck, 1))
-    failing = sum(w for state, w in found.ends.items() if state[FAILED]) + sum(found.stuck.values())
+    # What must not be seen must not be seen before a fresh start either.
+    reached = (*found.ends.items(), *found.again.items())
+    failing = sum(w for state, w in reached if state[FAILED]) + sum(found.stuck.values())
     if failing:
         return _refuted(routine, program, found, failing, budget)
     return _proved(routine, program, found, budget) if program.claims else _unclaimed(program, found)
 
 
 def _never_possible(routine: Routine, found: Exploration) -> Fault:
+    if found.again and not found.stuck:
+        first = next(line for line in routine.walk() if line.kind and line.kind.name == "start_again")
+        return Fault(
+            first.number, 1, len(first.text) + 1, "Every path starts again, without end.",
+            "a path on which the routine goes on", "Change the case around this line.",
+        )  # fmt: skip
     stuck = max(found.stuck, key=lambda s: s.line)
     line = next(line for line in routine.walk() if line.number == stuck.line)
     return Fault(
@@ -191,7 +206,7 @@ def _never_possible(routine: Routine, found: Exploration) -> Fault:
 def _claims(program: Program, found: Exploration) -> tuple[Claim, ...]:
     stuck = sum(found.stuck.values())
     failing = [
-        sum(weight for state, weight in found.ends.items() if state[FAILED] >> (i + 1) & 1) + stuck
+        sum(w for state, w in (*found.ends.items(), *found.again.items()) if state[FAILED] >> (i + 1) & 1) + stuck
         for i in range(len(program.claims))
     ]
     return tuple(Claim(c.line, c.text, not paths, paths) for c, paths in zip(program.claims, failing, strict=True))
@@ -199,7 +214,7 @@ def _claims(program: Program, found: Exploration) -> tuple[Claim, ...]:
 
 def _end_places(routine: Routine, budget: Budget) -> Landing | None:
     """The landing where a claim is made: the proof has forgotten places nobody looks at, the ledger keeps them."""
-    kept = end_layer(routine, budget)
+    kept = end_layer(routine, budget.narrowed(budget.states or MOST_STEPS_FOR_PLACES, MOST_STEPS_FOR_PLACES))
     return _landing(*kept) if kept else None
 
 
@@ -241,8 +256,9 @@ def _whatever(program: Program) -> str:
 def _counterexample(routine: Routine, program: Program, budget: Budget) -> Counterexample:
     """The least failing path, played on a pack in which every card is its own."""
     found = explore(program, budget, LEAST_PATH)
-    failing = [w for state, w in found.ends.items() if state[FAILED]] + list(found.stuck.values())
-    played = play_path(routine, min(failing)[2])
+    reached = (*found.ends.items(), *found.again.items())
+    failing = [w for state, w in reached if state[FAILED]] + list(found.stuck.values())
+    played = play_path(routine, min(failing)[3])
     labels = tuple(clause for decision in played.decisions if (clause := decision.clause))
     reason = " and ".join(played.failures)
     when = f"Fails when {', '.join(labels)}" if labels else "Fails every time"
@@ -250,12 +266,12 @@ def _counterexample(routine: Routine, program: Program, budget: Budget) -> Count
 
 
 def longest_path(routine: Routine, budget: Budget) -> tuple[int, ...]:
-    """Option indices of the path that handles most cards; the least one among equals."""
+    """The options of the path that handles most cards; the least one among equals."""
     found = explore(compile_routine(routine), budget, MOST_HANDLED)
     best = None
     for weight in found.ends.values():
         best = weight if best is None else MOST_HANDLED.merge(best, weight)
-    return best[1] if best else ()
+    return best[2] if best else ()
 
 
 # Without a claim: what the performer can know

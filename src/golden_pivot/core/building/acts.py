@@ -60,37 +60,45 @@ class Acts(Blocks):
                 handled or (lambda cells: 0),
                 to.cells if to else None,
                 looks=frozenset(self.reads) if self.needs.exposures else self.looks,
+                reads_faces=self.reads_faces,
             )
         )
 
-    def counts_down(
-        self, source: Place, to: Place, number: int, said: Sequence[int], tens: bool, cap: bool
-    ) -> None:
+    def counts_down(self, source: Place, to: Place, number: int, said: Sequence[int], tens: bool, cap: bool) -> None:
         """A card is dealt face up for each number said, until one has that value; the cell `number` gets it, else 0."""
         self.reads |= set(self.face_cells.values())
         self.touches |= set(self.face_cells.values())
-        self.looks_in |= to.cells
+        self.looks_in |= source.cells
+        self.facts_in |= source.cells
+        fact = "value up to ten" if tens else "value"
+
+        def found(cells: Sequence[Any]) -> tuple[int, int, int]:
+            heap = source.of(cells)
+            self.within_heap(source, 1, len(heap))
+            return source.find(cells), 0, heap[0] & TOKEN
+
         leaving = []
         for value in said:
-            self._deals_one(source, to, face_up=True)
-
-            def found(cells: Sequence[Any]) -> tuple[int, int, int]:
-                return to.find(cells), 0, to.of(cells)[0] & TOKEN
-
-            fact = "value up to ten" if tens else "value"
+            # It is looked at where it comes from: what lies on the table then need not be told apart.
             matches = self.look_whether(f"the card at {value}", found, fact, value)
 
-            def note(
-                cells: Cells, matches: Callable[[Sequence[Any]], bool] = matches, value: int = value
-            ) -> None:
+            def note(cells: Cells, matches: Callable[[Sequence[Any]], bool] = matches, value: int = value) -> None:
                 cells[number] = value if matches(cells) else 0
 
             self.reads.add(number)
             self._mark(note, number)
+            self._deals_one(source, to, face_up=True)
             leaving.append(len(self.instructions))
             self.instructions.append(
-                Branch(self.line.number, self.rounds, frozenset(self.reads), frozenset(), lambda cells: not cells[number], END)
-            )  # fmt: skip
+                Branch(
+                    self.line.number,
+                    self.rounds,
+                    frozenset(self.reads),
+                    frozenset(),
+                    lambda cells: not cells[number],
+                    END,
+                )
+            )
         if cap:
             self._deals_one(source, to, face_up=False)
         for index in leaving:
@@ -143,7 +151,8 @@ class Acts(Blocks):
                 holds,
                 explain,
                 looks=self.looks,
-            )  # fmt: skip
+                reads_faces=self.reads_faces,
+            )
         )
 
     def _comes_to_ending(self) -> None:
@@ -160,7 +169,7 @@ class Acts(Blocks):
         """Something is noted; nothing happens on the table."""
         self.instructions.append(
             Act(self.line.number, self.rounds, frozenset(self.reads), frozenset(cells), run, lambda cells: 0,
-                frozenset(), looks=self.looks)
+                frozenset(), looks=self.looks, reads_faces=self.reads_faces)
         )  # fmt: skip
 
     def check_tells(

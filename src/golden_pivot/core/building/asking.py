@@ -37,6 +37,8 @@ class Asking:
         """which card is which matters to the line at hand, in every place it reads"""
         self.looks_in: set[int] = set()
         """places in which it does"""
+        self.facts_in: set[int] = set()
+        """places in which the faces of cards matter to it that were unknown"""
         self.stopped = False
         """a line above is at fault: from here on lines are only looked at for faults"""
         self._line: Line | None = None
@@ -60,6 +62,13 @@ class Asking:
     def performer_acts(self) -> bool:
         """Whether what the line needs to know, the performer must know. An ending is the performer's to reveal."""
         return _is_performers(self.line)
+
+    facts_everywhere = False
+    """so do the faces of cards that were unknown, in every place it reads"""
+
+    @property
+    def reads_faces(self) -> frozenset[int]:
+        return frozenset(self.facts_in | (self.reads if self.facts_everywhere else set()))
 
     @property
     def looks(self) -> frozenset[int]:

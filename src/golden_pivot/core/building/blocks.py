@@ -42,7 +42,16 @@ class Blocks(Lines):
         """The lines of the block are carried out on the paths where this holds."""
         branch = len(self.instructions)
         self.instructions.append(
-            Branch(self.line.number, self.rounds, frozenset(self.reads), frozenset(), holds, END, looks=self.looks)
+            Branch(
+                self.line.number,
+                self.rounds,
+                frozenset(self.reads),
+                frozenset(),
+                holds,
+                END,
+                looks=self.looks,
+                reads_faces=self.reads_faces,
+            )
         )
         following = self._following
         before = self.scope.copy()
@@ -110,6 +119,7 @@ class Blocks(Lines):
             self.scope.aliases[name] = place_of(turn)
             self.body(turn + 1)
         self.scope.aliases.pop(name, None)
+        self.kinds_of_names.pop(name, None)
 
     def loop(
         self,
@@ -129,7 +139,16 @@ class Blocks(Lines):
         holds = goes_on()
         leave = len(self.instructions)
         self.instructions.append(
-            Branch(self.line.number, self.rounds, frozenset(self.reads), frozenset(), holds, END, looks=self.looks)
+            Branch(
+                self.line.number,
+                self.rounds,
+                frozenset(self.reads),
+                frozenset(),
+                holds,
+                END,
+                looks=self.looks,
+                reads_faces=self.reads_faces,
+            )
         )
         self._loops += 1
         try:

@@ -16,6 +16,7 @@ from ..faults import BadRoutine, Fault
 from ..program import END, FAILED, JUMP, NO_ENDING, Branch, Cell, Leap, Loop, Program, dead_after
 from ..routine import STEP, Routine
 from .cards import DECK, THEIR_CARD, PackCard
+from .hoisting import with_early_checks
 from .keeping import Keeping
 from .purpose import PROOF, Needs, Purpose
 
@@ -133,6 +134,8 @@ class Builder(Keeping):
             else step
             for i, step in enumerate(instructions)
         ]
+        if self.purpose.forget_places and not self.stopped:
+            instructions = with_early_checks(instructions)
         end = {FAILED, JUMP, *self.tells.values(), *([self.again_cell] if self.again_cell else [])}
         if self.purpose.odds:
             end |= {cell for _, _, cell in self.odds_cells} | ({self.ending_cell} if self.ending_cell else set())
@@ -151,6 +154,8 @@ class Builder(Keeping):
             dict(self.tokens),
             dict(self.card_cells),
             dict(self._own_tokens),
+            dict(self.fixed_faces),
+            dict(self.face_cells_by_name),
             self.follows_faces,
             target,
             self.where_named.get(target or "") if target in self.tokens else None,
@@ -162,6 +167,7 @@ class Builder(Keeping):
             odds=tuple(self.odds_cells),
             ending=self.ending_cell,
             equally_likely=self.equally_likely,
+            face_classes=self.faces.classes if self.needs.facts else (),
             faces=FaceStore(self.seen_cell, self.faces.lowest) if self.needs.facts else None,
             odd_backs=frozenset(self._odd_backs()) if self.purpose.every_card else frozenset(),
         )

@@ -152,7 +152,7 @@ class Cards(Asking):
             self.touches.add(self.face_cells_by_name[name])
         if self.performer_acts():
             self.scope.known_faces.add(name)
-        self.looks_everywhere = True
+        self.looks_everywhere = self.facts_everywhere = True
         return self.card_cells[name]
 
     def take_name(self, cell: int, cells: Cells, place: int, index: int) -> None:
@@ -212,10 +212,11 @@ class Cards(Asking):
         self.looks_everywhere = True
         return self.card_token(slot, mate)
 
-    def tokens_of_set_up(self) -> frozenset[int]:
-        """Of every card that is placed by name; the proof then follows each of them."""
+    def tokens_of_set_up(self) -> dict[int, int]:
+        """Token of every card placed by name, which the proof then follows → its number among them, from 1."""
         self.looks_everywhere = True
-        return frozenset(self.token(card.name) for card in self._set_up() if card.name)
+        names = [card.name for card in self._set_up() if card.name]
+        return {self.token(name): number for number, name in enumerate(names, start=1)}
 
     def all_mates(self) -> dict[int, int]:
         """Token → token of its mate, for the cards of the set-up; the proof then follows each of them."""

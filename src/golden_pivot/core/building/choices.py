@@ -185,5 +185,6 @@ class Choices(Table):
                 ways,
                 odds,
                 looks=self.looks,
+                reads_faces=self.reads_faces,
             )
         )

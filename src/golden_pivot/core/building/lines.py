@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from itertools import zip_longest
-from typing import TYPE_CHECKING, cast
+from typing import TYPE_CHECKING, Any, cast
 
 from ..expressions import Blank, within
 from ..language.values import expressions_in
@@ -39,14 +39,9 @@ class Lines(Looks):
                 self._stop(len(self.instructions), len(self.claims))
             if line.is_ != STEP or line.kind is None:
                 continue
-            outer = self._line, self.reads, self.touches, self.looks_everywhere, self.looks_in
-            self._line, self.reads, self.touches, self.looks_everywhere, self.looks_in = (
-                line,
-                set(),
-                set(),
-                False,
-                set(),
-            )
+            outer = self._line, self._needs_of_line()
+            self._line = line
+            self._set_needs_of_line((set(), set(), False, set(), False, set()))
             self._following = following[line.number]
             emitted, claims = len(self.instructions), len(self.claims)
             try:
@@ -55,7 +50,15 @@ class Lines(Looks):
                 line.kind.means(cast("Builder", self))
             except LineFails:
                 self._stop(emitted, claims)
-            self._line, self.reads, self.touches, self.looks_everywhere, self.looks_in = outer
+            self._line = outer[0]
+            self._set_needs_of_line(outer[1])
+
+    def _needs_of_line(self) -> tuple[Any, ...]:
+        """What the line at hand depends on and changes, as far as it has said so."""
+        return (self.reads, self.touches, self.looks_everywhere, self.looks_in, self.facts_everywhere, self.facts_in)
+
+    def _set_needs_of_line(self, needs: tuple[Any, ...]) -> None:
+        self.reads, self.touches, self.looks_everywhere, self.looks_in, self.facts_everywhere, self.facts_in = needs
 
     def _stop(self, instructions: int, claims: int) -> None:
         if not self.stopped:

@@ -20,6 +20,21 @@ from .spots import FoundSpot, Spots
 Found = Callable[[Sequence[Any]], tuple[int | None, int, int]]
 """state → (cell of the place where the card lies or None, its index there, its token)"""
 FaceReader = Callable[[Sequence[Any]], int]
+Possible = dict[int, tuple[int, int]]
+"""class a card can be of (or class it is not of) → in how many ways, as a fraction of the ways so far"""
+
+
+def _once_a_state(reckoned: Callable[[Sequence[Any]], Possible]) -> Callable[[Sequence[Any]], Possible]:
+    """The explorer asks for the options of a state and then for the ways of each: they are reckoned once."""
+    last: list[Any] = [None, {}]
+
+    def possible(cells: Sequence[Any]) -> Possible:
+        if cells is not last[0] or isinstance(cells, list):
+            last[:] = [cells, reckoned(cells)]
+        found: Possible = last[1]
+        return found
+
+    return possible
 
 
 class Looks(Spots):
@@ -84,7 +99,7 @@ class Looks(Spots):
         """Tokens of every face that is known in this state."""
         seen = cells[self.seen_cell]
         if self.purpose.every_card:
-            return bytes(filter(None, seen))
+            return bytes([*filter(None, seen), *self.fixed_faces.values()])
         heaps = b"".join(cells[i] for i, cell in enumerate(self.cells) if cell.is_place)
         named = b"".join(cells[cell] or b"" for cell in self.face_cells.values())
         return bytes(seen + heaps.translate(DOWN, self.faces.unseen) + named + bytes(self.fixed_faces.values()))
@@ -101,16 +116,8 @@ class Looks(Spots):
             self.reads |= {self.seen_cell}
         size = len(faces.classes)
         every = dict.fromkeys(range(size), (1, 1))
-        last: list[Any] = [None, {}]
 
-        def possible(cells: Sequence[Any]) -> dict[int, tuple[int, int]]:
-            """Class → in how many ways the card can be of it."""
-            if cells is not last[0]:
-                last[:] = [cells, reckoned(cells)]
-            found: dict[int, tuple[int, int]] = last[1]
-            return found
-
-        def reckoned(cells: Sequence[Any]) -> dict[int, tuple[int, int]]:
+        def reckoned(cells: Sequence[Any]) -> Possible:
             token = found(cells)[2]
             if token in self.faceless:
                 raise Impossible(f"nobody can say what {label} is")
@@ -120,6 +127,8 @@ class Looks(Spots):
             if not limits:
                 return every if not known else {c: (1, 1) for c in every if c + size != faces.number(known)}
             return faces.next_ways(self._all_seen(cells), known)
+
+        possible = _once_a_state(reckoned)
 
         def options(cells: Sequence[Any]) -> Sequence[int]:
             return list(possible(cells))
@@ -138,9 +147,7 @@ class Looks(Spots):
 
         self._settles(run)
 
-    def look_whether(
-        self, label: str, found: Found, fact: str, number: int
-    ) -> Callable[[Sequence[Any]], bool]:
+    def look_whether(self, label: str, found: Found, fact: str, number: int) -> Callable[[Sequence[Any]], bool]:
         """Whether a fact of the card is this number; what else it is stays open where that can be.
 
         The smallest question leaves the fewest situations.
@@ -162,7 +169,7 @@ class Looks(Spots):
         if limits:
             self.reads |= {self.seen_cell}
 
-        def possible(cells: Sequence[Any]) -> dict[int, tuple[int, int]]:
+        def reckoned(cells: Sequence[Any]) -> Possible:
             token = found(cells)[2]
             if token in self.faceless:
                 raise Impossible(f"nobody can say what {label} is")
@@ -173,6 +180,8 @@ class Looks(Spots):
             if known:
                 return faces.next_ways(self._all_seen(cells), known)
             return faces.is_or_not(self._all_seen(cells), c) if limits else {c: (1, 1), c + size: (1, 1)}
+
+        possible = _once_a_state(reckoned)
 
         def say(cells: Sequence[Any], option: int) -> str:
             return faces.classes[option].text if option < size else f"not {faces.classes[option - size].text}"
@@ -191,7 +200,7 @@ class Looks(Spots):
     def _settles(self, run: Callable[[Cells], None]) -> None:
         self.instructions.append(
             Act(self.line.number, self.rounds, frozenset(self.reads), frozenset(self.touches), run,
-                lambda cells: 0, frozenset(), looks=self.looks)
+                lambda cells: 0, frozenset(), looks=self.looks, reads_faces=self.reads_faces)
         )  # fmt: skip
 
     def mate_in(self, card_slot: str, place: Place) -> Reader:
@@ -200,6 +209,7 @@ class Looks(Spots):
         faces = self.faces
         name = self.phrase(card_slot)
         self.looks_in |= place.cells
+        self.facts_in |= place.cells
         self.touches |= {self.seen_cell} | place.cells
         self.reads |= {self.seen_cell} | set(self.face_cells.values())
 
@@ -211,16 +221,17 @@ class Looks(Spots):
             there = [i for i, token in enumerate(tokens) if token == faces.byte(mate)]
             if there:
                 return there
-            unknown = [i for i, token in enumerate(tokens) if not token]
             every = sum(len(cells[i]) for i, cell in enumerate(self.cells) if cell.is_place)
             elsewhere = every - len(heap) - (len(self._all_seen(cells)) - sum(map(bool, tokens)))
             if faces.byte(mate) in self._all_seen(cells) or elsewhere or every != sum(faces.totals):
                 raise Impossible(f"it is not certain that the mate of {name} lies in {place.name}")
-            return unknown
+            # Among cards that are alike and lie together it makes no difference which one it is.
+            return [i for i, byte in enumerate(heap) if not tokens[i] and heap[i - 1 : i] != heap[i : i + 1]]
 
         chosen = self.choose_by_chance(
             f"the mate in line {self.line.number}", f"the mate of {name}", options,
             lambda cells, option: f"{ordinal(option + 1)} in {place.name}",
+            lambda cells, option: (len(rest := place.of(cells)[option:]) - len(rest.lstrip(rest[:1])), 1),
         )  # fmt: skip
 
         def run(cells: Cells) -> None:
@@ -269,6 +280,7 @@ class Looks(Spots):
         text = spot.text
         self.reads |= spot.place.cells | spot.place.reads
         self.looks_in |= spot.place.cells
+        self.facts_in |= spot.place.cells
         self.touches |= spot.place.cells | set(self.face_cells.values())
         self.reads |= set(self.face_cells.values())
 

@@ -86,19 +86,21 @@ def spell(b: Builder) -> None:
 
 
 @step(
-    "{who} spell+s {word:word} from {from:place}, a card to the bottom for each letter, the last to {to:place}",
+    "{who} spell+s {word:word} from {from:place}, a card to the bottom for each letter, the last to {to:place}"
+    "[, {row=from left to right|from right to left}]",
     family="Counting",
     example="Spell “anchor” from deck, a card to the bottom for each letter, the last to table",
 )
 def spell_under(b: Builder) -> None:
     """For each letter a card goes from the top to the bottom; the card of the last letter goes to the other place.
 
-    A small heap is gone through more than once.
+    A small heap is gone through more than once. *From left to right* makes a row of the cards that come so.
     """
-    letters = letters_in(b.phrase("word"))
+    letters, row = letters_in(b.phrase("word")), b.phrase("row")
     source = b.source("from")
-    to = b.destination("to", apart_from=source)
-    counted = b.now_dealt(source, to, last_at_end=False)
+    to = b.destination("to", row=bool(row), apart_from=source)
+    rightwards = row == "from left to right"
+    counted = b.now_dealt(source, to, last_at_end=rightwards)
 
     def run(cells: Cells) -> None:
         heap, there = source.of(cells), to.of(cells)
@@ -107,7 +109,7 @@ def spell_under(b: Builder) -> None:
         heap = heap[moved:] + heap[:moved]
         cells[counted] = 1
         source.put(cells, heap[1:])
-        to.put(cells, heap[:1] + there)
+        to.put(cells, there + heap[:1] if rightwards else heap[:1] + there)
 
     def passing(cells: Sequence[Any]) -> bytes:
         return source.of(cells)[:letters]

@@ -107,7 +107,7 @@ def ends_alike(b: Builder) -> None:
     places, what = b.several("places"), b.phrase("what")
     b.ask_fact(what)
     known = b.fact_of(what)
-    b.looks_everywhere = True
+    b.looks_everywhere = b.facts_everywhere = True
 
     def tops(cells: Sequence[Any]) -> list[Any]:
         heaps = [place.of(cells) for place in places]
@@ -259,14 +259,14 @@ def ends_told(b: Builder) -> None:
     """
     place = b.looked_at("place")
     b.ask_fact("card")
-    b.looks_everywhere = True
+    b.looks_everywhere = b.facts_everywhere = True
     token_of = b.face_token
     numbers = [b.number_by_name("names", name) for name in b.line.values["names"]]
 
     placed = b.tokens_of_set_up()
 
     def face(cells: Sequence[Any], token: int) -> int:
-        return token_of(cells, token) or (token if token in placed else 0)
+        return token_of(cells, token) or placed.get(token, 0)
 
     def seen(cells: Sequence[Any]) -> bytes:
         return bytes(face(cells, byte & TOKEN) | byte & FACE_UP for byte in place.of(cells))
@@ -285,7 +285,7 @@ def ends_columns(b: Builder) -> None:
     places, what = b.several("places"), b.phrase("what")
     b.ask_fact(what)
     known = b.fact_of(what)
-    b.looks_everywhere = True
+    b.looks_everywhere = b.facts_everywhere = True
 
     def columns(cells: Sequence[Any]) -> list[list[int | None]]:
         rows = [place.of(cells) for place in places]

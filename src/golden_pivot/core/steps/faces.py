@@ -102,6 +102,7 @@ def take_mate(b: Builder) -> None:
     at = b.mate_in("card", source)
     to = b.destination("to", apart_from=source)
     named = b.name_card("name")
+    b.scope.looked_at.add(b.phrase("name"))
 
     def run(cells: Cells) -> None:
         heap, index = source.of(cells), at(cells)
@@ -136,7 +137,9 @@ def count_down(b: Builder) -> None:
     b.counts_down(source, to, number, range(high, low - 1, -1), b.flag("tens"), b.flag("cap"))
 
 
-@step("Write {number:number} as the prediction {name:name}", family="Choices", example="Write n + 1 as the prediction p")
+@step(
+    "Write {number:number} as the prediction {name:name}", family="Choices", example="Write n + 1 as the prediction p"
+)
 def predict(b: Builder) -> None:
     """A number that you commit yourself to here, from what you know at this line. An ending may compare with it."""
     number = b.number("number")

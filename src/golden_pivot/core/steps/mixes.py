@@ -111,7 +111,9 @@ def down_under(b: Builder) -> None:
 
 
 @step(
-    "{who} give+s {place:place} an overhand shuffle", family="Mixes", example="Spectator gives deck an overhand shuffle"
+    "{who} give+s {place:place} an overhand shuffle",
+    family="Mixes",
+    example="Spectator gives deck an overhand shuffle",
 )
 def overhand(b: Builder) -> None:
     """Packets of any size are drawn off the top, each onto the last, to the end of the heap; every way is covered.
