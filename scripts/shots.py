@@ -69,6 +69,8 @@ VIEWS: dict[str, tuple[str, Callable[[Page], None]]] = {
     "bench-steps": ("light", steps),
     "bench-strands-table": ("light", strands_table),
     "bench-cases": ("dark", bench("Fog Signals")),
+    "bench-odds": ("light", bench("Three Bells")),
+    "bench-notes": ("dark", bench("Lifeboat Drill")),
     "new-routine": ("light", families),
     "bench-writing": ("light", writing),
 }

@@ -462,7 +462,12 @@ def spell(t: Table, s: Json) -> None:
 
 def spell_name(t: Table, s: Json) -> None:
     rank, of, suit = t.face(t.named[s["card"]]).split()
-    words = {"the name": [rank, of, suit], "the value": [rank], "the suit": [suit], "the value and the suit": [rank, suit]}
+    words = {
+        "the name": [rank, of, suit],
+        "the value": [rank],
+        "the suit": [suit],
+        "the value and the suit": [rank, suit],
+    }
     n = len("".join(words[s["what"]]))
     if n > len(t.heap(s["from"])):
         raise CannotGoOn
@@ -959,7 +964,9 @@ def ends_number(t: Table, s: Json) -> None:
 
 def ends_told(t: Table, s: Json) -> None:
     placed = {id(t.named[name]) for name in t.placed}
-    seen = tuple((card.name or (card.number if id(card) in placed else 0), card.face_up) for card in t.heap(s["place"]))
+    seen = tuple(
+        (card.name or (card.number if id(card) in placed else 0), card.face_up) for card in t.heap(s["place"])
+    )
     t.told.append((seen, tuple(t.numbers[name] for name in s["names"])))
     t.claims.append(True)
 
@@ -1108,11 +1115,7 @@ def run(
     every = list(_steps(document["lines"]))
     table = Table(decide)
     stuck = False
-    opening = [
-        line
-        for line in document["lines"]
-        if line.get("step") in ("title", "note", *SET_UP)
-    ]
+    opening = [line for line in document["lines"] if line.get("step") in ("title", "note", *SET_UP)]
     try:
         run_lines(table, opening)
         table.placed = list(table.named)

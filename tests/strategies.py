@@ -511,7 +511,9 @@ class _Writer:
         self.left, self.who = self.left - 2, "Spectator "
         what = self.pick("the name", "the value", "the suit", "the value and the suit")
         source = self.source()
-        self.say(margin, f"Spectator spells {what} of {self.pick(*self.cards)} from {source} to {self.target(source)}")
+        self.say(
+            margin, f"Spectator spells {what} of {self.pick(*self.cards)} from {source} to {self.target(source)}"
+        )
         self.dealt = True
 
     def _do_value_of(self, margin: str) -> None:
@@ -669,10 +671,16 @@ class _Writer:
             f"{self.number()} is {self.pick('even', 'odd')}",
         )
         focus = os.environ.get("FOCUS", "")
-        if self.placed and self.may_look(margin) and (focus in ("if_card", "if_alike") or self.pick(True, False, False)):
+        if (
+            self.placed
+            and self.may_look(margin)
+            and (focus in ("if_card", "if_alike") or self.pick(True, False, False))
+        ):
             self.left -= 2
             real = [card for card in self.placed if " of " in card]
-            condition = f"{self.pick(*self.placed)} is {self.pick('red', 'black', 'a club', 'a heart', 'a court card')}"
+            condition = (
+                f"{self.pick(*self.placed)} is {self.pick('red', 'black', 'a club', 'a heart', 'a court card')}"
+            )
             if real and focus != "if_card" and self.pick(True, False):
                 how = self.pick("are mates", "have the same value", "have the same suit", "have the same colour")
                 condition = f"{self.pick(*self.placed)} and {self.pick(*real)} {how}"
@@ -735,7 +743,9 @@ class _Writer:
             "ends_equal": f"{self.source()}, {self.source()} have the same number of cards",
         }
         few = self.draw(numbers(self.told))
-        options["ends_number"] = f"{few} {self.pick('is', 'is at most', 'is more than')} size of {self.pick(*self.filled)}"
+        options["ends_number"] = (
+            f"{few} {self.pick('is', 'is at most', 'is more than')} size of {self.pick(*self.filled)}"
+        )
         columns = f"{self.source()}, {self.source()} has one {self.pick('value', 'suit', 'colour')}"
         options["ends_columns"] = f"each column of {columns}"
         options["ends_pairs"] = f"the cards of {self.source()}, two by two from the top, are mates"

@@ -65,6 +65,7 @@ class RoutineOut(Shape):
     revision: int
     created_at: str
     changed_at: str
+    badges: list[str] = Field(description="what can be said of it at a glance; none while it is being written")
 
 
 class NewRoutine(Shape):
@@ -205,6 +206,7 @@ class VerdictOut(Shape):
     landing: LandingOut | None
     claims: list[ClaimOut]
     paths: int | None
+    again_paths: int | None = Field(description="of the paths, those that start again")
     failing_paths: int
     states_widest: int
     transitions: int
@@ -285,6 +287,54 @@ class PlayOut(Shape):
     failures: list[str]
     stuck_at: int | None
     faults: list[FaultOut]
+
+
+class RememberedOut(Shape):
+    name: str
+    learned: int = Field(description="line at which you learn it")
+    needed: list[int] = Field(description="lines of yours that need it")
+
+
+class ShowsOut(Shape):
+    line: int = Field(description="0 for the set-up")
+    what: str
+
+
+class SaidOut(Shape):
+    words: str
+    true: bool
+    line: int | None = Field(description="line of the patter that says it")
+
+
+class Notes(Shape):
+    badges: list[str]
+    remembered: list[RememberedOut]
+    shows: list[ShowsOut]
+    recap: list[SaidOut]
+    asks_odds: bool = Field(description="chance has a part in it, or odds are asked for")
+
+
+class NotesOut(Shape):
+    notes: Notes | None = Field(description="null while the text has faults")
+
+
+class ChanceOut(Shape):
+    about: str
+    outcome: str
+    least: float
+    most: float
+    exact: bool
+    text: str
+
+
+class Odds(Shape):
+    chances: list[ChanceOut]
+    samples: int | None = Field(description="null where the chances are exact")
+    assumes: str | None
+
+
+class OddsOut(Shape):
+    odds: Odds | None = Field(description="null while the text has faults")
 
 
 class AnalysisIn(Shape):

@@ -13,6 +13,7 @@ from ..core.language.parser import has_subject, read_routine
 from ..core.language.printer import routine_json, text_from_json
 from ..core.language.schema import routine_schema
 from ..core.language.suggest import suggestions
+from ..core.notes import badges_of
 from ..core.report import fault_json, sheet_json
 from ..core.steps import REGISTRY
 from ..families import families
@@ -47,6 +48,7 @@ def routine_out(routine: Routine) -> m.RoutineOut:
         revision=routine.revision,
         created_at=routine.created_at,
         changed_at=routine.changed_at,
+        badges=list(badges_of(read)),
     )
 
 
@@ -221,6 +223,18 @@ async def ledger(request: m.AnalysisIn, jobs: JobsIn) -> m.LedgerOut:
 async def strands(request: m.AnalysisIn, jobs: JobsIn) -> m.StrandsOut:
     """All the ways the card travels, as edges between columns: a line each, or a time round of a repetition."""
     return m.StrandsOut.model_validate(await jobs.run("long", request.job, "strands", {"text": request.text}))
+
+
+@router.post("/notes")
+async def notes(request: m.AnalysisIn, jobs: JobsIn) -> m.NotesOut:
+    """What to remember, what shows, what was free, and what the routine needs."""
+    return m.NotesOut.model_validate(await jobs.run("long", request.job, "notes", {"text": request.text}))
+
+
+@router.post("/odds")
+async def odds(request: m.AnalysisIn, jobs: JobsIn) -> m.OddsOut:
+    """The chances of the endings, of starting again and of the numbers asked for: exact, or sampled with an interval."""
+    return m.OddsOut.model_validate(await jobs.run("long", request.job, "odds", {"text": request.text}))
 
 
 @router.get("/jobs/{name}")

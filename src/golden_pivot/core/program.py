@@ -223,6 +223,8 @@ class Program:
     """(line, text, cell) of numbers whose odds are asked for"""
     ending: int | None = None
     """cell that has the line of the ending a path comes to, where there are several"""
+    remembered: tuple[tuple[str, int, tuple[int, ...]], ...] = ()
+    """(name, line at which the performer learns it, lines of the performer's that need it)"""
     equally_likely: bool = False
     """the spectator's choices are taken by chance"""
 

@@ -15,6 +15,7 @@ from .program import FAILED, Choose, State
 from .routine import Routine
 
 MOST_PATHS = 20_000
+MOST_STEPS = 300_000
 
 
 @dataclass(frozen=True)
@@ -56,7 +57,7 @@ def region_of(routine: Routine, budget: Budget) -> Region | None:
     if program.is_unlimited:
         return None
     try:
-        found = explore(program, budget.narrowed(MOST_PATHS))
+        found = explore(program, budget.narrowed(MOST_PATHS, MOST_STEPS))
     except OutOfBudget:
         return None
     choices = [(choose.key, choose.cell, choose) for choose in program.choices()]

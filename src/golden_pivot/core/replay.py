@@ -166,7 +166,9 @@ def _play(program: Program, faults: tuple[Fault, ...], decide: Any, strict: bool
                     words = tuple(step.say(cells, option) for option in options)
                     turn = "".join(f", round {one.number}" for one in closed)
                     cells[step.cell] = value = decide(step.key + turn, options, step.shares(cells, options))
-                    if step.by != CHANCE or step.plain or len(options) > 1:  # a face that is known already is no decision
+                    if (
+                        step.by != CHANCE or step.plain or len(options) > 1
+                    ):  # a face that is known already is no decision
                         decisions.append(
                             Decision(
                                 step.key + turn,
@@ -281,7 +283,8 @@ def projected(proof: Program, replayed: Program, state: State) -> State:
     shown = {} if replayed.faces is None else {t: face for t, face in enumerate(state[replayed.faces.cell]) if face}
     faces = {**shown, **replayed.fixed_faces}
     see = bytes(
-        token_of.get(byte & TOKEN, faces.get(byte & TOKEN, INDIFFERENT)) | (byte & FACE_UP if proof.follows_faces else 0)
+        token_of.get(byte & TOKEN, faces.get(byte & TOKEN, INDIFFERENT))
+        | (byte & FACE_UP if proof.follows_faces else 0)
         for byte in range(256)
     )
 

@@ -3,10 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
+from fractions import Fraction
 from typing import Any
 
 from .faults import Fault
 from .ledger import Entry
+from .notes import Notes
+from .odds import Chance, Odds
 from .program import Program, State
 from .replay import Frame, Play
 from .routine import Line, Routine
@@ -48,6 +51,7 @@ def verdict_json(verdict: Verdict) -> dict[str, Any]:
             for c in verdict.claims
         ],
         "paths": verdict.paths,
+        "again_paths": verdict.again_paths,
         "failing_paths": verdict.failing_paths,
         "states_widest": verdict.states_widest,
         "transitions": verdict.transitions,
@@ -215,3 +219,43 @@ def strands_json(strands: Strands) -> dict[str, Any]:
             for column in strands.columns
         ],
     }
+
+
+def notes_json(notes: Notes) -> dict[str, Any]:
+    return {
+        "badges": list(notes.badges),
+        "remembered": [{"name": r.name, "learned": r.learned, "needed": list(r.needed)} for r in notes.remembered],
+        "shows": [{"line": s.line, "what": s.what} for s in notes.shows],
+        "asks_odds": notes.asks_odds,
+        "recap": [{"words": s.words, "true": s.true, "line": s.line} for s in notes.recap],
+    }
+
+
+def odds_json(odds: Odds) -> dict[str, Any]:
+    """Chances as fractions in words and as decimals; `samples` is null where they are exact."""
+    return {
+        "chances": [
+            {
+                "about": c.about, "outcome": c.outcome, "least": float(c.least), "most": float(c.most),
+                "exact": c.exact, "text": _chance_text(c),
+            }
+            for c in odds.chances
+        ],
+        "samples": odds.samples,
+        "assumes": odds.assumes,
+    }  # fmt: skip
+
+
+def _chance_text(chance: Chance) -> str:
+    """`1 in 51`, `28.04 %`, `between 0 % and 40 %`."""
+    low, high = chance.least, chance.most
+    if low == high and low.numerator == 1 and 1 < low.denominator <= 10_000:
+        return f"1 in {low.denominator:,}"
+    if low == high:
+        return _per_cent(low)
+    return f"{'between ' if chance.exact else 'about '}{_per_cent(low)} {'and' if chance.exact else 'to'} {_per_cent(high)}"
+
+
+def _per_cent(share: Fraction) -> str:
+    number = float(share) * 100
+    return f"{number:.4g} %" if number >= 0.01 or number == 0 else f"{number:.1e} %"

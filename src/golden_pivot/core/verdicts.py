@@ -16,7 +16,7 @@ from .formulas import fit
 from .ledger import end_layer
 from .program import FAILED, Program, State
 from .regions import Region, region_of
-from .replay import play_path
+from .replay import Play, play_path
 from .routine import Routine
 
 PROVED, REFUTED, UNSETTLED = "proved", "refuted", "unsettled"
@@ -24,7 +24,7 @@ FIXED, RULE, ONE_OF, LOST = "fixed", "rule", "one-of", "lost"
 
 MOST_CANDIDATES = 6
 """places a card may be in, for one thing the performer knows, before it counts as lost"""
-MOST_STEPS_FOR_PLACES = 50_000
+MOST_STEPS_FOR_PLACES = 400_000
 """transitions that are spent, where a claim is made, on where the card lies at the end"""
 MOST_ROWS = 400
 """rows of a landing table that are handed out"""
@@ -157,7 +157,7 @@ def _explored(routine: Routine, program: Program, budget: Budget) -> tuple[Progr
     work. So a larger proof is first tried without: it then covers more orders than there are. What fails there may
     be no real order, so a failure is looked for again among the real ones.
     """
-    if program.faces is None or not program.claims:
+    if program.faces is None or (program.target and not program.claims):
         return program, explore(program, budget), True
     try:
         return program, explore(program, budget.narrowed(budget.states or FEW_TRANSITIONS, FEW_TRANSITIONS)), True
@@ -165,7 +165,8 @@ def _explored(routine: Routine, program: Program, budget: Budget) -> tuple[Progr
         pass
     wider = compile_routine(routine, replace(PROOF, limits=False))
     found = explore(wider, budget)
-    if found.ends and not found.stuck and not any(state[FAILED] for state in found.ends):
+    fails = bool(found.stuck) or any(state[FAILED] for state in (*found.ends, *found.again))
+    if found.ends and (not fails or _least_failing(routine, wider, budget).failures):
         return wider, found, False
     return program, explore(program, budget), True
 
@@ -253,12 +254,16 @@ def _whatever(program: Program) -> str:
     return "whatever they choose" if program.choices() else "every time"
 
 
-def _counterexample(routine: Routine, program: Program, budget: Budget) -> Counterexample:
+def _least_failing(routine: Routine, program: Program, budget: Budget) -> Play:
     """The least failing path, played on a pack in which every card is its own."""
     found = explore(program, budget, LEAST_PATH)
     reached = (*found.ends.items(), *found.again.items())
     failing = [w for state, w in reached if state[FAILED]] + list(found.stuck.values())
-    played = play_path(routine, min(failing)[3])
+    return play_path(routine, min(failing)[3])
+
+
+def _counterexample(routine: Routine, program: Program, budget: Budget) -> Counterexample:
+    played = _least_failing(routine, program, budget)
     labels = tuple(clause for decision in played.decisions if (clause := decision.clause))
     reason = " and ".join(played.failures)
     when = f"Fails when {', '.join(labels)}" if labels else "Fails every time"

@@ -3,14 +3,17 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import replace
 from typing import Any
 
 from ..core.budget import Budget
 from ..core.faults import BadRoutine, OutOfBudget
 from ..core.language.parser import read_routine
 from ..core.ledger import ledger_of
+from ..core.notes import notes_of
+from ..core.odds import odds_of
 from ..core.replay import play, play_path
-from ..core.report import fault_json, ledger_json, play_json, strands_json, verdict_json
+from ..core.report import fault_json, ledger_json, notes_json, odds_json, play_json, strands_json, verdict_json
 from ..core.strands import strands_of
 from ..core.verdicts import UNSETTLED, longest_path, prove
 
@@ -82,4 +85,25 @@ def all_strands(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
     return {"strands": found and strands_json(found)}
 
 
-TASKS: dict[str, Task] = {"prove": verdict_of, "ledger": ledger, "play": one_path, "strands": all_strands}
+def notes(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
+    """{text} → {notes}; null for a text with faults."""
+    try:
+        return {"notes": notes_json(notes_of(read_routine(request["text"]), budget))}
+    except BadRoutine:
+        return {"notes": None}
+
+
+def odds(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
+    """{text} → {odds}; null for a text with faults."""
+    try:
+        return {"odds": odds_json(odds_of(read_routine(request["text"]), replace(budget, seconds=ODDS_SECONDS)))}
+    except BadRoutine:
+        return {"odds": None}
+
+
+ODDS_SECONDS = 20.0
+"""how long exact chances are searched for on the bench before paths are drawn at random"""
+
+TASKS: dict[str, Task] = {
+    "prove": verdict_of, "ledger": ledger, "play": one_path, "strands": all_strands, "notes": notes, "odds": odds,
+}  # fmt: skip

@@ -8,6 +8,8 @@ export type SheetLine = Schemas['SheetLine'];
 export type Fault = Schemas['FaultOut'];
 export type Proof = Schemas['ProofOut'];
 export type Verdict = Schemas['VerdictOut'];
+export type Notes = Schemas['Notes'];
+export type Odds = Schemas['Odds'];
 export type LedgerEntry = Schemas['LedgerEntry'];
 export type Play = Schemas['PlayOut'];
 export type Frame = Schemas['FrameOut'];
@@ -68,6 +70,8 @@ export const api = {
     value(client.POST('/api/prove', { body: { text, job, lane }, signal })),
   play: (asked: { text: string; choices: Record<string, number>; seed: number | null; worst: boolean }, signal?: AbortSignal) =>
     value(client.POST('/api/play', { body: { ...asked, job: newJob() }, signal })),
+  notes: (text: string, signal?: AbortSignal) => value(client.POST('/api/notes', { body: { text, job: newJob() }, signal })),
+  odds: (text: string, signal?: AbortSignal) => value(client.POST('/api/odds', { body: { text, job: newJob() }, signal })),
   ledger: (text: string, signal?: AbortSignal) => value(client.POST('/api/ledger', { body: { text, job: newJob() }, signal })),
   strands: (text: string, signal?: AbortSignal) => value(client.POST('/api/strands', { body: { text, job: newJob() }, signal })),
   progress: (name: string) => value(client.GET('/api/jobs/{name}', { params: { path: { name } } })),

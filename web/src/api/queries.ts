@@ -44,6 +44,12 @@ export const strandsQuery = (text: string) =>
     ...FOR_EVER,
   });
 
+export const notesQuery = (text: string) =>
+  queryOptions({ queryKey: ['notes', text], queryFn: ({ signal }) => api.notes(text, signal), ...FOR_EVER });
+
+export const oddsQuery = (text: string) =>
+  queryOptions({ queryKey: ['odds', text], queryFn: ({ signal }) => api.odds(text, signal), ...FOR_EVER });
+
 export const familiesQuery = () => queryOptions({ queryKey: ['families'], queryFn: api.families, ...FOR_EVER });
 
 export const versionsQuery = (id: number) => queryOptions({ queryKey: ['versions', id], queryFn: () => api.versions(id) });

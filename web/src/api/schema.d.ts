@@ -365,6 +365,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Notes
+         * @description What to remember, what shows, what was free, and what the routine needs.
+         */
+        post: operations["notes_api_notes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/odds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Odds
+         * @description The chances of the endings, of starting again and of the numbers asked for: exact, or sampled with an interval.
+         */
+        post: operations["odds_api_odds_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{name}": {
         parameters: {
             query?: never;
@@ -423,6 +463,21 @@ export interface components {
             turn: number | null;
             /** Where */
             where: components["schemas"]["PositionOut"][];
+        };
+        /** ChanceOut */
+        ChanceOut: {
+            /** About */
+            about: string;
+            /** Outcome */
+            outcome: string;
+            /** Least */
+            least: number;
+            /** Most */
+            most: number;
+            /** Exact */
+            exact: boolean;
+            /** Text */
+            text: string;
         };
         /** ClaimOut */
         ClaimOut: {
@@ -643,6 +698,44 @@ export interface components {
             /** Name */
             name: string;
         };
+        /** Notes */
+        Notes: {
+            /** Badges */
+            badges: string[];
+            /** Remembered */
+            remembered: components["schemas"]["RememberedOut"][];
+            /** Shows */
+            shows: components["schemas"]["ShowsOut"][];
+            /** Recap */
+            recap: components["schemas"]["SaidOut"][];
+            /**
+             * Asks Odds
+             * @description chance has a part in it, or odds are asked for
+             */
+            asks_odds: boolean;
+        };
+        /** NotesOut */
+        NotesOut: {
+            /** @description null while the text has faults */
+            notes: components["schemas"]["Notes"] | null;
+        };
+        /** Odds */
+        Odds: {
+            /** Chances */
+            chances: components["schemas"]["ChanceOut"][];
+            /**
+             * Samples
+             * @description null where the chances are exact
+             */
+            samples: number | null;
+            /** Assumes */
+            assumes: string | null;
+        };
+        /** OddsOut */
+        OddsOut: {
+            /** @description null while the text has faults */
+            odds: components["schemas"]["Odds"] | null;
+        };
         /** PlaceOut */
         PlaceOut: {
             /** Name */
@@ -742,6 +835,21 @@ export interface components {
                 [key: string]: number[];
             };
         };
+        /** RememberedOut */
+        RememberedOut: {
+            /** Name */
+            name: string;
+            /**
+             * Learned
+             * @description line at which you learn it
+             */
+            learned: number;
+            /**
+             * Needed
+             * @description lines of yours that need it
+             */
+            needed: number[];
+        };
         /** RestoreVersion */
         RestoreVersion: {
             /** Revision */
@@ -763,6 +871,11 @@ export interface components {
             created_at: string;
             /** Changed At */
             changed_at: string;
+            /**
+             * Badges
+             * @description what can be said of it at a glance; none while it is being written
+             */
+            badges: string[];
         };
         /** RuleRowOut */
         RuleRowOut: {
@@ -772,6 +885,18 @@ export interface components {
             place: string;
             /** Position */
             position: number;
+        };
+        /** SaidOut */
+        SaidOut: {
+            /** Words */
+            words: string;
+            /** True */
+            true: boolean;
+            /**
+             * Line
+             * @description line of the patter that says it
+             */
+            line: number | null;
         };
         /** SaveRoutine */
         SaveRoutine: {
@@ -833,6 +958,16 @@ export interface components {
             lines: components["schemas"]["SheetLine"][];
             /** Faults */
             faults: components["schemas"]["FaultOut"][];
+        };
+        /** ShowsOut */
+        ShowsOut: {
+            /**
+             * Line
+             * @description 0 for the set-up
+             */
+            line: number;
+            /** What */
+            what: string;
         };
         /** SlotOut */
         SlotOut: {
@@ -925,6 +1060,11 @@ export interface components {
             claims: components["schemas"]["ClaimOut"][];
             /** Paths */
             paths: number | null;
+            /**
+             * Again Paths
+             * @description of the paths, those that start again
+             */
+            again_paths: number | null;
             /** Failing Paths */
             failing_paths: number;
             /** States Widest */
@@ -1723,6 +1863,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StrandsOut"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    notes_api_notes_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnalysisIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotesOut"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    odds_api_odds_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnalysisIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OddsOut"];
                 };
             };
             /** @description Client Error */

@@ -39,6 +39,10 @@ class Asking:
         """places in which it does"""
         self.facts_in: set[int] = set()
         """places in which the faces of cards matter to it that were unknown"""
+        self.learned: dict[str, int] = {}
+        """name of a number or a card → the line at which the performer has learned it"""
+        self.needed: dict[str, dict[int, None]] = {}
+        """the same → lines of the performer's that need it"""
         self.stopped = False
         """a line above is at fault: from here on lines are only looked at for faults"""
         self._line: Line | None = None
@@ -73,6 +77,15 @@ class Asking:
     @property
     def looks(self) -> frozenset[int]:
         return frozenset(self.looks_in | (self.reads if self.looks_everywhere else set()))
+
+    def learns(self, name: str) -> None:
+        """From this line on the performer knows a number, or what card that is."""
+        self.learned.setdefault(name, self.line.number)
+
+    def needs_to_know(self, name: str) -> None:
+        """The line at hand is one the performer can only carry out knowing this."""
+        if self.performer_acts() and name in self.learned and self.learned[name] != self.line.number:
+            self.needed.setdefault(name, {})[self.line.number] = None
 
     # Faults
 

@@ -120,6 +120,7 @@ class Blocks(Lines):
             self.body(turn + 1)
         self.scope.aliases.pop(name, None)
         self.kinds_of_names.pop(name, None)
+        self.where_named.pop(name, None)
 
     def loop(
         self,

@@ -139,7 +139,7 @@ class Builder(Keeping):
         end = {FAILED, JUMP, *self.tells.values(), *([self.again_cell] if self.again_cell else [])}
         if self.purpose.odds:
             end |= {cell for _, _, cell in self.odds_cells} | ({self.ending_cell} if self.ending_cell else set())
-        if not claims and not self.purpose.odds:
+        if not claims and not self.purpose.odds and target:
             end |= {i for i, cell in enumerate(self.cells) if cell.is_place or i in self.ever_told}
             end |= {self.card_cells[target]} if target in self.card_cells else set()
         seen = self.seen_cell if self.needs.facts else None
@@ -166,6 +166,7 @@ class Builder(Keeping):
             again=self.again_cell,
             odds=tuple(self.odds_cells),
             ending=self.ending_cell,
+            remembered=tuple((name, self.learned[name], tuple(lines)) for name, lines in self.needed.items()),
             equally_likely=self.equally_likely,
             face_classes=self.faces.classes if self.needs.facts else (),
             faces=FaceStore(self.seen_cell, self.faces.lowest) if self.needs.facts else None,

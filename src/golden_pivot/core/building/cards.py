@@ -152,6 +152,7 @@ class Cards(Asking):
             self.touches.add(self.face_cells_by_name[name])
         if self.performer_acts():
             self.scope.known_faces.add(name)
+            self.learns(name)
         self.looks_everywhere = self.facts_everywhere = True
         return self.card_cells[name]
 
@@ -185,6 +186,7 @@ class Cards(Asking):
 
     def card(self, slot: str) -> Reader:
         """The token of the card in the slot, to be looked for in the places that the line reads."""
+        self.needs_to_know(self.phrase(slot))
         self.looks_everywhere = True
         return self.card_token(slot, self.phrase(slot))
 

@@ -43,6 +43,7 @@ class Choices(Table):
         if not secret:
             self.scope.told.add(cell)
             self.ever_told.add(cell)
+            self.learns(name)
         self.touches.add(cell)
         return cell
 

@@ -321,6 +321,7 @@ class Looks(Spots):
         self._must_know(slot, self.phrase(slot))
 
     def _must_know(self, slot: str, name: str) -> None:
+        self.needs_to_know(name)
         if self.performer_acts() and self._phase_of_line() != ENDING and name not in self.scope.known_faces:
             self.card_token(slot, name)
             raise self.fault(

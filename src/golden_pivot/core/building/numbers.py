@@ -78,6 +78,7 @@ class Numbers(Cards):
 
     def _named(self, slot: str, name: str) -> Reader:
         number, cell = self.number_by_name(slot, name), self.scope.numbers[name]
+        self.needs_to_know(name)
         if self._for_all_to_know and self.performer_acts() and cell not in self.scope.told:
             raise self.fault(
                 slot,
@@ -152,3 +153,4 @@ class Numbers(Cards):
                 )
             self.scope.told.add(cell)
             self.ever_told.add(cell)
+            self.learns(name)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import difflib
+import re
 from collections.abc import Sequence
 from dataclasses import replace
 from functools import lru_cache
@@ -126,6 +127,31 @@ def _limits(line: Line) -> tuple[Fault, ...]:
     )
 
 
+_UNCLEAR = (
+    (
+        re.compile(r"\bcounts? off\b|\bcounts? out\b|\bcounting off\b", re.IGNORECASE),
+        "“Count off” does not say what happens to the order.",
+        "the handling itself",
+        "“Deal 5 cards from deck to table” reverses them, “Count 5 cards from deck to table, each under the last” and "
+        "“Cut off 5 cards of deck to table” keep their order.",
+    ),
+    (
+        re.compile(r"\bbetween\s+[\w?]+\s+and\s+[\w?]+", re.IGNORECASE),
+        "“Between” does not say whether both ends are allowed.",
+        "“n from 10 to 20”, where 10 and 20 may be chosen as well",
+        "Write “from … to …” with the first and the last number that may be chosen.",
+    ),
+    (
+        re.compile(r"\bflips?\b|\breverses? the (pack|packet|deck|cards)\b", re.IGNORECASE),
+        "This does not say whether the cards turn over or change their order.",
+        "the handling itself",
+        "“Turn packet over” does both, “Turn the top card of packet over” turns one where it lies, dealing changes "
+        "the order alone.",
+    ),
+)
+"""everyday wording that hides the handling: what is unclear, what is expected, what can be written instead"""
+
+
 def _unread(text: str, start: int, end: int, message: str, expected: str, remedy: str) -> Line:
     return Line(0, text, UNREAD, faults=(Fault(0, start + 1, end + 1, message, expected, remedy),))
 
@@ -133,6 +159,9 @@ def _unread(text: str, start: int, end: int, message: str, expected: str, remedy
 def _not_understood(text: str, readings: Sequence[tuple[StepKind, Reading, Match | None]]) -> Line:
     """Points at the word where the best template stopped, says what it expected there, and offers a sentence."""
     words = words_of(text)
+    for pattern, unclear, instead, remedy in _UNCLEAR:
+        if found := pattern.search(text):
+            return _unread(text, found.start(), found.end(), unclear, instead, remedy)
     furthest = max(miss.at for _, reading, _ in readings for miss in reading.misses)
     # Only a template that got past its subject has understood anything of the line.
     subject = int(words[0].lower == "spectator") if words else 0

@@ -19,6 +19,7 @@ def name_aloud(b: Builder) -> None:
     """You learn which card it is. From here on your lines may use its value, its suit and their letters."""
     b.card("card")
     b.scope.known_faces.add(b.phrase("card"))
+    b.learns(b.phrase("card"))
 
 
 def _fact(b: Builder, slot: str, fact: str) -> Callable[[Sequence[Any]], int | None]:

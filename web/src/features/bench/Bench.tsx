@@ -4,10 +4,11 @@ import { IconPlayerPlay, IconPlayerTrackNext, IconPlayerTrackPrev } from '@table
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { ApiError, api, type Routine } from '../../api/client';
-import { languageQuery, ledgerQuery, playQuery, proveQuery, readQuery, routinesQuery, strandsQuery, type Asked } from '../../api/queries';
+import { languageQuery, ledgerQuery, notesQuery, oddsQuery, playQuery, proveQuery, readQuery, routinesQuery, strandsQuery, type Asked } from '../../api/queries';
 import { useCommands, type Command } from '../palette/commands';
 import { Hand } from './Hand';
 import { Sheet, type SheetHandle } from './Sheet';
+import { NotesPanel } from './NotesPanel';
 import { StepsDrawer } from './StepsDrawer';
 import { StrandsView } from './StrandsView';
 import { TableView } from './TableView';
@@ -47,6 +48,9 @@ export function Bench({ routine }: { routine: Routine }) {
   const judged = proof.isSuccess && !proof.isPlaceholderData;
   const ledger = useQuery({ ...ledgerQuery(settled), enabled: judged });
   const strands = useQuery({ ...strandsQuery(settled), enabled: judged });
+  const notes = useQuery({ ...notesQuery(settled), enabled: judged });
+  const noted = notes.data?.notes ?? null;
+  const odds = useQuery({ ...oddsQuery(settled), enabled: judged && (noted?.asks_odds ?? false) });
   const language = useQuery(languageQuery());
   const [open, setOpen] = useState<'steps' | 'versions' | null>(null);
   const [hovered, setHovered] = useState(0);
@@ -139,8 +143,9 @@ export function Bench({ routine }: { routine: Routine }) {
       faults: proof.isPlaceholderData ? (read.data?.faults ?? []) : (proof.data?.faults ?? []),
       current: hovered || shownLine,
       failing,
+      shows: noted?.shows ?? [],
     }),
-    [settled, read.isPlaceholderData, read.data, ledger.isPlaceholderData, ledger.data, proof.isPlaceholderData, proof.data, shownLine, hovered, failing],
+    [settled, noted, read.isPlaceholderData, read.data, ledger.isPlaceholderData, ledger.data, proof.isPlaceholderData, proof.data, shownLine, hovered, failing],
   );
 
   const followed = verdict?.landing?.card ?? play.data?.target ?? undefined;
@@ -202,6 +207,12 @@ export function Bench({ routine }: { routine: Routine }) {
               )}
             </aside>
           )}
+          <NotesPanel
+            notes={proving ? null : noted}
+            odds={odds.data?.odds ?? null}
+            waiting={odds.isFetching}
+            onLine={(line) => sheet.current?.goToLine(line)}
+          />
           <footer className={`foot ${save.state}`} role="status" data-save={save.state}>
             <span>{SAVE_WORDS[save.state]}</span>
             <span className="foot-tools">

@@ -10,6 +10,8 @@ export interface SheetHandle {
   /** Replace the whole text as one change that undo takes back. */
   replace: (text: string) => void;
   focus: () => void;
+  /** put the cursor on a line, from 1 */
+  goToLine: (line: number) => void;
 }
 
 interface SheetProps {
@@ -59,6 +61,13 @@ export function Sheet({ initial, dress, onText, onLine, ref }: SheetProps) {
     insertStep: (sentence) => view.current && insertStep(view.current, sentence),
     replace: (text) => view.current?.dispatch({ changes: { from: 0, to: view.current.state.doc.length, insert: text } }),
     focus: () => view.current?.focus(),
+    goToLine: (line) => {
+      const editor = view.current;
+      if (!editor) return;
+      const at = editor.state.doc.line(Math.min(Math.max(line, 1), editor.state.doc.lines)).from;
+      editor.dispatch({ selection: { anchor: at }, scrollIntoView: true });
+      editor.focus();
+    },
   }));
 
   return <div ref={host} className="sheet" />;

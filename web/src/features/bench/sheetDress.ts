@@ -12,11 +12,13 @@ export interface Dress {
   current: number;
   /** line at which the path on the table fails; 0 for none */
   failing: number;
+  /** lines at which something is in sight that must not be */
+  shows: { line: number; what: string }[];
 }
 
 export const setDress = StateEffect.define<Dress>();
 
-const EMPTY: Dress = { text: '', lines: [], ledger: [], faults: [], current: 0, failing: 0 };
+const EMPTY: Dress = { text: '', lines: [], ledger: [], faults: [], current: 0, failing: 0, shows: [] };
 
 class Knowledge extends WidgetType {
   constructor(readonly kind: 'secret' | 'told') {
@@ -31,6 +33,22 @@ class Knowledge extends WidgetType {
     mark.title = this.kind === 'secret' ? 'Secret: you do not learn this here' : 'Told: you learn this here';
     mark.setAttribute('role', 'img');
     mark.setAttribute('aria-label', this.kind);
+    return mark;
+  }
+}
+
+class Shows extends WidgetType {
+  constructor(readonly what: string) {
+    super();
+  }
+  override eq(other: Shows) {
+    return other.what === this.what;
+  }
+  toDOM() {
+    const mark = document.createElement('span');
+    mark.className = 'gp-shows';
+    mark.textContent = `${this.what} shows`;
+    mark.title = `On some path ${this.what} is in sight here`;
     return mark;
   }
 }
@@ -94,6 +112,10 @@ function decorate(state: EditorState, dress: Dress): DecorationSet {
     if (line.knowledge) {
       found.push(Decoration.widget({ widget: new Knowledge(line.knowledge), side: 1 }).range(to));
     }
+  }
+  for (const shown of dress.shows) {
+    if (shown.line < 1 || shown.line > state.doc.lines) continue;
+    found.push(Decoration.widget({ widget: new Shows(shown.what), side: 2 }).range(state.doc.line(shown.line).to));
   }
   for (const fault of dress.faults) {
     if (fault.line > state.doc.lines) continue;

@@ -1,4 +1,4 @@
-import { Button, FileButton, Group, Skeleton, TextInput } from '@mantine/core';
+import { Button, Chip, FileButton, Group, Skeleton, TextInput } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { IconFileImport, IconPlus, IconSearch, IconTrash } from '@tabler/icons-react';
 import { useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
@@ -73,8 +73,11 @@ export function ShelfPage() {
   };
 
   const wanted = sought.trim().toLowerCase();
+  const [wantedBadges, setWantedBadges] = useState<string[]>([]);
+  const badges = [...new Set((routines ?? []).flatMap((routine) => routine.badges))].sort();
   const shown = (routines ?? []).map((routine, i) => ({ routine, proof: proofs[i]?.data }))
-    .filter(({ routine }) => `${routine.title} ${routine.note ?? ''} ${routine.text}`.toLowerCase().includes(wanted));
+    .filter(({ routine }) => `${routine.title} ${routine.note ?? ''} ${routine.text}`.toLowerCase().includes(wanted))
+    .filter(({ routine }) => wantedBadges.every((badge) => routine.badges.includes(badge)));
 
   return (
     <div className="shelf">
@@ -114,8 +117,21 @@ export function ShelfPage() {
           <Button onClick={() => setBeginning(true)}>Write the first one</Button>
         </div>
       )}
-      {routines && routines.length > 0 && shown.length === 0 && <p>No routine has “{sought}” in it.</p>}
+      {routines && routines.length > 0 && shown.length === 0 && (
+        <p>{sought ? `No routine has “${sought}” in it` : 'No routine is like that'}{wantedBadges.length > 0 && sought ? ' with these marks' : ''}.</p>
+      )}
       <NewRoutine opened={beginning} close={() => setBeginning(false)} onNew={add.mutate} />
+      {badges.length > 0 && (
+        <Chip.Group multiple value={wantedBadges} onChange={setWantedBadges}>
+          <Group gap={6} className="badge-filter" role="group" aria-label="Show only routines that are">
+            {badges.map((badge) => (
+              <Chip key={badge} value={badge} size="xs" variant="outline">
+                {badge}
+              </Chip>
+            ))}
+          </Group>
+        </Chip.Group>
+      )}
       <ul className="routines">
         {shown.map(({ routine, proof }) => (
           <li key={routine.id} className="panel">
@@ -126,6 +142,7 @@ export function ShelfPage() {
               </Link>
               {routine.note && <p className="note">{routine.note}</p>}
               <p className="says figures">{says(proof)}</p>
+              {routine.badges.length > 0 && <p className="badges">{routine.badges.join(' · ')}</p>}
             </div>
             <Button
               variant="subtle"
