@@ -322,3 +322,108 @@ def test_a_search_that_takes_long_can_be_stopped(page: Page) -> None:
     page.keyboard.press("Control+a")
     page.keyboard.type("Pack: 9 cards\nPlace A 2nd")
     verdict_is(page, "fixed")
+
+
+PROCEDURES = Path(__file__).parents[1] / "procedures"
+
+
+def type_routine(page: Page, name: str) -> None:
+    """Typed line by line, with the margins a performer would make."""
+    page.get_by_role("link", name="The Harbour Light").wait_for()
+    blank_page(page)
+    sheet(page).focus()
+    page.keyboard.press("Control+a")
+    page.keyboard.press("Backspace")
+    for row in (PROCEDURES / f"{name}.pivot").read_text(encoding="utf-8").splitlines():
+        page.keyboard.press("Home")
+        page.keyboard.press("Shift+End")
+        page.keyboard.insert_text(row)
+        page.keyboard.press("Escape")
+        page.keyboard.press("Enter")
+
+
+@pytest.mark.parametrize(
+    ("name", "kind", "says"),
+    [
+        ("p11_from_the_pack", "proved", "exactly MP or MQ are reversed"),
+        ("p14_nine_cards", "proved", "the last card dealt is TARGET"),
+        ("p21_placing", "one-of", "One of 3"),
+    ],
+)
+def test_a_procedure_is_typed_and_settled(page: Page, name: str, kind: str, says: str) -> None:
+    type_routine(page, name)
+    verdict_is(page, kind)
+    assert says in headline(page)
+    if name == "p11_from_the_pack":
+        odds = page.get_by_label("Odds of ending")
+        expect(odds).to_contain_text("1 in 51", timeout=30_000)
+
+
+def test_a_spelled_routine_is_built_from_the_steps(page: Page) -> None:
+    page.get_by_role("link", name="The Harbour Light").wait_for()
+    blank_page(page)
+    sheet(page).focus()
+    page.keyboard.press("Control+a")
+    page.keyboard.type("Pack: 9 cards, any order\nPlace TARGET 3rd")
+    for step in ("spells the name", "Drop the rest", "Spell “lantern”", "Drop the rest", "spells the name", "Drop the rest",
+                 "Spell “lantern”", "the last card dealt is FORCE"):  # fmt: skip
+        insert_step(page, step)
+
+    def fill(line: int, was: str, now: str) -> None:
+        page.locator(".cm-line").nth(line - 1).locator(".gp-slot", has_text=was).first.dblclick()
+        page.keyboard.press("Home")
+        page.keyboard.press("Shift+End")
+        page.keyboard.insert_text(now)
+
+    fill(3, "deck", "Spell the value of TARGET from deck")
+    fill(5, "deck", "Spell “of” from deck")
+    fill(7, "deck", "Spell the suit of TARGET from deck")
+    fill(9, "deck", "Spell “trick” from deck")
+    fill(10, "FORCE", "Ends with: the last card dealt is TARGET")
+    verdict_is(page, "proved")
+    expect(page.locator("section.verdict .cover")).to_contain_text("52 paths")
+
+
+def test_a_face_you_do_not_know_is_told_at_its_line(page: Page) -> None:
+    page.get_by_role("link", name="The Harbour Light").wait_for()
+    blank_page(page)
+    sheet(page).focus()
+    page.keyboard.press("Control+a")
+    page.keyboard.insert_text(
+        "Pack: 52 cards, any order\nSpectator thinks of a card in deck: their card\n"
+        "Spectator secretly thinks of a number n from 1 to 9\nDeal value of their card cards from deck\nDeal n cards from deck"
+    )
+    notes = page.locator(".gp-fault-note")
+    expect(notes.first).to_contain_text("You do not know what their card is")
+    sheet(page).focus()
+    page.keyboard.press("ArrowUp")
+    page.keyboard.press("Home")
+    page.keyboard.insert_text("Spectator names their card\n")
+    expect(notes).to_have_count(1)
+    expect(notes).to_contain_text("You do not know n")
+
+
+def test_odds_notes_and_badges(page: Page) -> None:
+    page.get_by_label("Show only routines that are").get_by_text("hands off").click()
+    expect(page.get_by_role("link", name="The Harbour Light")).to_have_count(0)
+    page.get_by_label("Show only routines that are").get_by_text("hands off").click()
+    open_routine(page, "Three Bells")
+    verdict_is(page, "proved")
+    expect(page.get_by_label("Odds of ending")).to_contain_text("14.58 %")
+    page.get_by_text("You may say").click()
+    open_line = page.locator(".notes details", has_text="To remember")
+    if open_line.count():
+        open_line.locator("summary").click()
+    page.get_by_role("link", name="Shelf").click()
+    open_routine(page, "The Purser’s Count")
+    verdict_is(page, "proved")
+    # Unshielded, the back shows at the line that deals it.
+    line = page.locator(".cm-line", has_text="shielded")
+    line.click(position={"x": 60, "y": 8})
+    page.keyboard.press("End")
+    page.keyboard.press("End")
+    for _ in ", shielded":
+        page.keyboard.press("Backspace")
+    expect(page.locator(".cm-line", has_text="shielded")).to_have_count(0)
+    verdict_is(page, "refuted")
+    expect(page.locator(".gp-shows").first).to_contain_text("the back of LODGER shows")

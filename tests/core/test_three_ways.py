@@ -166,7 +166,7 @@ def test_replay_agrees_line_by_line_with_reference_and_prover(text: str, seed: i
             tables.pop(0)
         assert tables, f"the replay never shows {table}"
     # What the prover holds possible after an instruction includes what the replay shows there.
-    forgets_nothing = Purpose(forget_places=False, forget_numbers=False, forget_unnamed=False)
+    forgets_nothing = Purpose(forget_places=False, forget_numbers=False, forget_unnamed=False, forget_faces=False)
     proof = compile_routine(routine, forgets_nothing)
     layers: dict[AnyInstruction, set[State]] = {}
     explore(proof, Budget(), watch=lambda step, layer: layers.update({step: set(layer)}))

@@ -262,6 +262,7 @@ def dead_after(
     cells: Sequence[Cell],
     live_at_end: frozenset[int],
     may_die: frozenset[int],
+    may_lose_faces: frozenset[int],
     seen: int | None,
 ) -> tuple[tuple[Dead, ...], dict[int, Dead]]:
     """(for each instruction what nobody asks for any more once it has run, the same for each target).
@@ -269,7 +270,7 @@ def dead_after(
     A cell that an instruction only touches (a heap that cards are dealt onto) is live before it exactly when
     it is live after it. Of a place may matter how many cards lie there, which of them have names, and the faces of
     those without one: these matter before an instruction when it looks at them, or when it moves cards to where
-    they matter. Only cells in `may_die` are ever given up. Passes from the end are repeated until nothing changes,
+    they matter. Only cells in `may_die` are ever given up, only places in `may_lose_faces` forget faces. Passes from the end are repeated until nothing changes,
     for what goes round.
 
     Live things are numbers: a cell by its index c, which cards lie there by −1 − c, their faces by −1 − c − size.
@@ -316,9 +317,13 @@ def dead_after(
 
     def dead(alive: frozenset[int], candidates: frozenset[int], looked_at: frozenset[int]) -> Dead:
         gone = (candidates - alive) & may_die
-        there = looked_at & alive & places & may_die
-        blank = {cell for cell in there if ~cell not in alive and ~cell - many not in alive}
-        faceless = {cell for cell in there - blank if ~cell - many not in alive} if seen is not None else set()
+        there = looked_at & places & (alive | may_lose_faces)
+        blank = {cell for cell in there & alive & may_die if ~cell not in alive and ~cell - many not in alive}
+        faceless = (
+            {cell for cell in (there & may_lose_faces) - blank - gone if ~cell - many not in alive}
+            if seen is not None
+            else set()
+        )
         return Dead(tuple(sorted(gone)), tuple(sorted(blank)), tuple(sorted(faceless)), seen in alive)
 
     def killed(index: int) -> Dead:

@@ -134,17 +134,19 @@ class Builder(Keeping):
             else step
             for i, step in enumerate(instructions)
         ]
-        if self.purpose.forget_places and not self.stopped:
+        if self.purpose.forget_faces and not self.stopped:
             instructions = with_early_checks(instructions)
         end = {FAILED, JUMP, *self.tells.values(), *([self.again_cell] if self.again_cell else [])}
         if self.purpose.odds:
             end |= {cell for _, _, cell in self.odds_cells} | ({self.ending_cell} if self.ending_cell else set())
-        if not claims and not self.purpose.odds and target:
+        if target in self.card_cells and (not claims or not self.purpose.forget_places):
+            end.add(self.card_cells[target])
+        if (not claims or not self.purpose.forget_places) and not self.purpose.odds and target:
             end |= {i for i, cell in enumerate(self.cells) if cell.is_place or i in self.ever_told}
-            end |= {self.card_cells[target]} if target in self.card_cells else set()
         seen = self.seen_cell if self.needs.facts else None
         may_die = frozenset(i for i, cell in enumerate(self.cells) if i > JUMP and self._may_be_forgotten(i, cell))
-        kills, kills_at = dead_after(instructions, self.cells, frozenset(end), may_die, seen)
+        places = frozenset(i for i, cell in enumerate(self.cells) if cell.is_place and self.purpose.forget_faces)
+        kills, kills_at = dead_after(instructions, self.cells, frozenset(end), may_die, places, seen)
         return Program(
             tuple(replace(cell, told=i in self.ever_told) for i, cell in enumerate(self.cells)),
             tuple(self.start),
@@ -174,9 +176,9 @@ class Builder(Keeping):
         )
 
     def _may_be_forgotten(self, index: int, cell: Cell) -> bool:
-        if self.needs.facts and (index == self.seen_cell or index in self.face_cells.values()):
-            return self.purpose.forget_places
-        if cell.is_place or cell.is_card:
+        if cell.is_card or (self.needs.facts and (index == self.seen_cell or index in self.face_cells.values())):
+            return self.purpose.forget_faces
+        if cell.is_place:
             return self.purpose.forget_places
         return self.purpose.forget_numbers or (self.purpose.forget_unnamed and cell.symbol is None)
 

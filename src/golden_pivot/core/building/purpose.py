@@ -15,6 +15,8 @@ class Purpose:
     """numbers that no later line reads are dropped (told ones only when there is a claim)"""
     forget_unnamed: bool = True
     """so are numbers that no formula could speak of, such as the order in which piles were gathered"""
+    forget_faces: bool = True
+    """so are faces that no later line reads, and names of cards other than the one that is followed"""
     odds: bool = False
     """numbers whose odds are asked for are kept to the end"""
     limits: bool = True
@@ -26,7 +28,7 @@ LEDGER = Purpose(forget_places=False)
 REGION = Purpose(forget_numbers=False, forget_unnamed=False)
 TABLE = Purpose(forget_places=False, forget_numbers=False)
 ODDS = Purpose(odds=True)
-REPLAY = Purpose(every_card=True, forget_places=False, forget_numbers=False, forget_unnamed=False)
+REPLAY = Purpose(every_card=True, forget_places=False, forget_numbers=False, forget_unnamed=False, forget_faces=False)
 
 
 @dataclass(frozen=True)

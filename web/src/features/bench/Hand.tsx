@@ -53,7 +53,7 @@ function Choice({ decision, onChoose }: { decision: Decision; onChoose: HandProp
     <div className="choice">
       <span id={label}>
         line {decision.line}: {decision.label}
-        {decision.secret ? ', secret' : ''}
+        {decision.by === 'chance' ? ', by chance' : decision.secret ? ', secret' : ''}
       </span>
       {options.length <= FEW && longest <= LONG_WORDS ? (
         <SegmentedControl

@@ -37,7 +37,16 @@ export function VerdictMark({ tone, size = 34 }: { tone: Tone; size?: number }) 
 
 export const toneOf = (verdict: Verdict | null | undefined): Tone => (verdict ? TONES[verdict.verdict] : 'writing');
 
-const count = (n: number, one: string, many: string) => `${n.toLocaleString('en')} ${n === 1 ? one : many}`;
+const SUPERSCRIPT = '⁰¹²³⁴⁵⁶⁷⁸⁹';
+
+/** Figures up to a billion, then powers of ten: nobody reads forty figures. */
+function figures(n: number): string {
+  if (n < 1e9) return n.toLocaleString('en');
+  const power = Math.floor(Math.log10(n));
+  return `${(n / 10 ** power).toFixed(2)} × 10${[...String(power)].map((digit) => SUPERSCRIPT[Number(digit)]).join('')}`;
+}
+
+const count = (n: number, one: string, many: string) => `${figures(n)} ${n === 1 ? one : many}`;
 
 function coverage(verdict: Verdict): string {
   const ms = verdict.seconds * 1000;
@@ -45,7 +54,7 @@ function coverage(verdict: Verdict): string {
   return [
     verdict.paths !== null &&
       (fails === null ? count(verdict.paths, 'path', 'paths')
-        : `holds on ${fails.toLocaleString('en')} of ${count(verdict.paths, 'path', 'paths')}`),
+        : `holds on ${figures(fails)} of ${count(verdict.paths, 'path', 'paths')}`),
     verdict.paths && verdict.again_paths
       ? `starts again 1 time in ${(verdict.paths / verdict.again_paths).toLocaleString('en', { maximumFractionDigits: 1 })}` : null,
     verdict.states_widest > 0 && `widest ${count(verdict.states_widest, 'situation', 'situations')}`,

@@ -37,6 +37,8 @@ export const cardId = (card: number) => card % FACE_UP;
 const TOP = 14;
 const FOOT = 46;
 const ROW = 70;
+/** width of a letter of a name beside a heap, about */
+const LETTER = 7.6;
 export const ROW_LEFT = 70;
 export const CARD_HEIGHT = 34;
 
@@ -53,7 +55,9 @@ export function layOut(frames: Frame[], frame: Frame, width: number, height: num
   const column = width / Math.max(1, heaps.length);
   const forHeaps = height - rows.length * ROW;
   const pitch = Math.min(12, (forHeaps - TOP - FOOT) / Math.max(1, ...sizes(false)));
-  const roomy = column >= 150;
+  const longestName = Math.max(0, ...frames.flatMap((other) => Object.values(other.names).map((name) => name.length)));
+  const beside = column * 0.62 - Math.min(118, column * 0.4) / 2 - 18;
+  const roomy = column >= 150 && beside >= (longestName + 5) * LETTER;
   const edge = Math.min(118, roomy ? column * 0.4 : column * 0.62);
   const longest = Math.max(1, ...sizes(true));
   return {
