@@ -717,15 +717,26 @@ def haphazard(t: Table, s: Json) -> None:
 
 
 def riffle(t: Table, s: Json) -> None:
-    heap, new = t.heap(s["place"]), Heap()
+    heap = t.heap(s["place"])
     n = t.choose(list(range(len(heap) + 1)))
     parts = [heap[:n], heap[n:]]
     t.see(parts[0][:1] + parts[1][:1])
+    t.heaps[t.where(s["place"])] = _fall_together(t, parts)
+
+
+def riffle_into(t: Table, s: Json) -> None:
+    source, to = t.where(s["from"]), t.where(s["to"])
+    parts, t.heaps[source], t.heaps[to] = [t.heap(source), t.heap(to)], [], []
+    t.heaps[to] = _fall_together(t, parts)
+
+
+def _fall_together(t: Table, parts: list[Heap]) -> Heap:
+    new = Heap()
     while parts[0] or parts[1]:
         side = t.choose([i for i in (0, 1) if parts[i]])
         new.insert(0, parts[side].pop())
         t.see(parts[0][:1] + parts[1][:1] + new[:1])
-    t.heaps[t.where(s["place"])] = new
+    return new
 
 
 def shuffle(t: Table, s: Json) -> None:
@@ -737,7 +748,20 @@ def shuffle(t: Table, s: Json) -> None:
 
 
 def take_mate(t: Table, s: Json) -> None:
-    raise NotImplementedError  # it needs a whole pack, which is too many paths to go through one by one
+    heap, to = t.heap(s["from"]), t.heap(s["to"])
+    rank, _, suit = t.face(t.named[s["card"]]).split()
+    mate = f"{rank} of {PARTNERS[suit]}"
+    if not any(card.name == mate for card in t.every_card()):
+        unknown = [card for card in t.every_card() if card.name is None]
+        if len(t.every_card()) != 52 or any(card not in heap for card in unknown):
+            raise CannotGoOn
+        unknown[t.choose(list(range(len(unknown))))].name = mate
+    found = [card for card in heap if card.name == mate]
+    if not found:
+        raise CannotGoOn
+    heap.remove(found[0])
+    to.insert(0, found[0])
+    t.named[s["name"]] = found[0]
 
 
 def until_out(t: Table, s: Json) -> None:
@@ -982,6 +1006,17 @@ def ends_columns(t: Table, s: Json) -> None:
     t.claims.append(good)
 
 
+def ends_groups(t: Table, s: Json) -> None:
+    heap, size, what = t.heap(s["place"]), t.value(s["size"]), s["what"].removesuffix("s")
+    if len(heap) % size:
+        raise CannotGoOn
+    good = True
+    for i in range(0, len(heap), size):
+        facts = [t.fact(what, card) if card.name else None for card in heap[i : i + size]]
+        good &= None not in facts and len(set(facts)) == (1 if s["how"] == "the same" else size)
+    t.claims.append(good)
+
+
 def ends_pairs(t: Table, s: Json) -> None:
     heap, mates = t.heap(s["place"]), dict(t.mates)
     for name in t.placed:
@@ -1014,7 +1049,7 @@ MEANINGS: dict[str, Callable[[Table, Json], None]] = {
         faro, reverse_faro, klondike, down_under, ends_beside, ends_reversed, pack_in_order, place_several, chance,
         predict, spell_name, count_down, deal_each, narrow, new_pile, keep_piles, overhand, haphazard, riffle, shuffle,
         take_mate, until_out, as_long_as, for_each, demonstrating, start_again, ends_together, ends_number, ends_told,
-        ends_columns, ends_pairs, odds_of,
+        ends_columns, ends_pairs, ends_groups, odds_of, riffle_into,
     )
 } | dict.fromkeys(
     ("title", "note", "assumed", "tell", "if_compared", "if_parity", "if_card", "if_alike", "otherwise", "never_shows",

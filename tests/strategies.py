@@ -574,6 +574,13 @@ class _Writer:
             few = ["deck"]
         self.left = 0
         place, es = self.pick(*few), "es" if self.s else ""
+        if self.pick(True, False, False, False) or os.environ.get("FOCUS") == "riffle_into":
+            other = "hand" if place != "hand" else "table"
+            self.say(margin, f"Cut off 1 card of {place} to {other}")
+            self.filled = list(dict.fromkeys([*self.filled, other]))
+            if self.sizes.get(other, 0) < 3:
+                self.say(margin, f"{self.who}riffle{self.s} {other} into {place}")
+                return
         self.say(margin, self.who + self.pick(
             f"give{self.s} {place} an overhand shuffle", f"riffle{self.s} {place} together once", f"shuffle{self.s} {place}",
             f"mix{es} {place} haphazardly, top packets under and bottom packets on top",
@@ -748,6 +755,10 @@ class _Writer:
         )
         columns = f"{self.source()}, {self.source()} has one {self.pick('value', 'suit', 'colour')}"
         options["ends_columns"] = f"each column of {columns}"
+        groups = f"in every {self.pick(2, 3)} cards of {self.source()} from the top all"
+        options["ends_groups"] = (
+            f"{groups} {self.pick('values', 'suits', 'colours')} are {self.pick('different', 'the same')}"
+        )
         options["ends_pairs"] = f"the cards of {self.source()}, two by two from the top, are mates"
         if not margin and (self.told or self.secret):
             options["ends_told"] = f"the faces of {self.source()} tell {self.pick(*self.told, *self.secret)}"

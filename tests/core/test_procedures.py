@@ -60,6 +60,8 @@ EXPECTED = [
     ("p21_matches", "fixed", 3601855545205176779114462739634158177433357344, None),
     ("p21_placing", "one-of", 78 * 52 * 6, "32nd in deck or 33rd in deck or 34th in deck"),
     ("p21_three_counts", "proved", 87654756548113182096529565231736873406018184323584, "one of 33 places"),
+    ("p23_alternate_colours", "proved", 924, None),
+    ("p23_haphazard_mix", "proved", 28697814, "1st in deck"),
     ("p22_offset_indicator", "proved", 13 * 52 * 52, "1st in deck"),
     ("p22_offset_indicator_any_cuts", "proved", None, "1st in deck"),
 ]

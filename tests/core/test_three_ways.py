@@ -6,6 +6,7 @@ import os
 from collections import Counter
 from collections.abc import Callable
 
+import pytest
 from hypothesis import HealthCheck, Phase, event, given, reject, settings
 from hypothesis import strategies as st
 
@@ -186,3 +187,23 @@ def test_choices_named_to_the_replay_are_the_ones_it_plays(text: str, seed: int)
     drawn = play(routine, seed=seed)
     again = play(routine, drawn.choices)
     assert [frame.state for frame in again.frames] == [frame.state for frame in drawn.frames]
+
+
+@pytest.mark.parametrize(
+    ("ending", "verdict"),
+    [
+        ("If P is red:\n  Ends with: MATE and P are mates\nEnds with: MATE and P have the same colour", PROVED),
+        ("Ends with: the top card of deck is MATE", REFUTED),
+        ("Ends with: MATE is directly above P", REFUTED),
+    ],
+)
+def test_a_mate_out_of_a_whole_pack(ending: str, verdict: str) -> None:
+    """Too many cards for a random routine: every one of 52 · 51 cards and places, path by path."""
+    text = (
+        "Pack: 52 cards, any order\nRemember the top card of deck: P\nTake the mate of P from deck to hand: MATE\n"
+        f"Put hand under deck\n{ending}\n"
+    )
+    routine = read_routine(text)
+    found, paths = prove(routine), every_path(routine_json(routine))
+    assert found.verdict == verdict and found.paths == len(paths) == 52 * 51
+    assert found.failing_paths == sum(path.fails for path in paths)

@@ -326,6 +326,41 @@ def ends_pairs(b: Builder) -> None:
     b.check(lambda cells: strangers(cells) is None, explain)
 
 
+@step(
+    "Ends with: in every {size:number} cards of {place:place} from the top all {what=values|suits|colours} are"
+    " {how=different|the same}",
+    family="Endings",
+    phase=ENDING,
+    example="Ends with: in every 2 cards of deck from the top all colours are different",
+)
+def ends_groups(b: Builder) -> None:
+    """A claim: the first so many cards, the next so many, and so on to the end, go together or are all unlike.
+
+    The heap must be made up of whole groups. A card of which nothing is known is like no other and unlike none.
+    """
+    place, size, what = b.looked_at("place"), b.constant("size"), b.phrase("what").removesuffix("s")
+    if size < 2:
+        raise b.fault("size", f"Groups of {size} say nothing.", "2 or more", "Change the number.")
+    b.ask_fact(what)
+    known, alike = b.fact_of(what), b.phrase("how") == "the same"
+    b.looks_everywhere = b.facts_everywhere = True
+
+    def failing(cells: Sequence[Any]) -> int | None:
+        facts = [known(cells, byte & TOKEN) for byte in place.of(cells)]
+        if len(facts) % size:
+            raise Impossible(f"the {len(facts)} cards of {place.name} are not groups of {size}")
+        groups = [facts[i : i + size] for i in range(0, len(facts), size)]
+        wanted = 1 if alike else size
+        return next((i for i, group in enumerate(groups, 1) if None in group or len(set(group)) != wanted), None)
+
+    how = b.phrase("how")
+
+    def explain(cells: Sequence[Any]) -> str:
+        return f"the {what}s of the {ordinal(failing(cells) or 0)} group of {place.name} are not all {how}"
+
+    b.check(lambda cells: failing(cells) is None, explain)
+
+
 @step("Odds of {number:number}", family="Endings", phase=ENDING, example="Odds of number of piles")
 def odds_of(b: Builder) -> None:
     """Not a claim: how often this number comes out as what is worked out beside the verdict.

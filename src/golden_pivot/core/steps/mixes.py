@@ -11,6 +11,7 @@ from .declare import step
 
 if TYPE_CHECKING:
     from ..building import Builder
+    from ..building.places import Place
 
 
 @step("{who} give+s {place:place} {way=an out|an in} faro", family="Mixes", example="Give deck an out faro")
@@ -183,10 +184,9 @@ def riffle(b: Builder) -> None:
     "Trailing the dovetail shuffle to its lair", 1992).
     """
     place = b.source("place")
-    upper, mixed = b.hidden_place("upper part"), b.hidden_place("shuffled")
-    line = b.line.number
+    upper = b.hidden_place("upper part")
     depth = b.choose_unnamed(
-        f"cut in line {line}", "cards cut", True, lambda cells: range(len(place.of(cells)) + 1),
+        f"cut in line {b.line.number}", "cards cut", True, lambda cells: range(len(place.of(cells)) + 1),
         odds=lambda cells, option: comb(len(place.of(cells)), option),
     )  # fmt: skip
 
@@ -196,14 +196,34 @@ def riffle(b: Builder) -> None:
         place.put(cells, heap[n:])
 
     b.act(cut)
+    _fall_together(b, upper, place)
+
+
+@step("{who} riffle+s {from:place} into {to:place}", family="Mixes", example="Spectator riffles table into deck")
+def riffle_into(b: Builder) -> None:
+    """Two heaps fall into each other card by card, in any way; every way is covered. All lie where the second lay.
+
+    For the odds, a card falls from a heap with the share this heap has of the cards still held.
+    """
+    source = b.source("from")
+    to = b.source("to")
+    if source.cells & to.cells:
+        raise b.fault("to", "These are not two heaps.", "another heap", "Name two different heaps.")
+    _fall_together(b, source, to)
+
+
+def _fall_together(b: Builder, upper: Place, place: Place) -> None:
+    """The common part: from the bottoms of two heaps, the next card from either, onto one; it lies at `place`."""
+    mixed = b.hidden_place("shuffled")
+    names = (upper.name, place.name) if "line" not in upper.name else ("the upper part", "the lower part")
 
     def body() -> None:
         def options(cells: Sequence[Any]) -> Sequence[int]:
             return [side for side, part in enumerate((upper, place)) if part.of(cells)]
 
         side = b.choose_unnamed(
-            f"card in line {line}", "the next card falls from", True, options,
-            lambda cells, option: ("the upper part", "the lower part")[option],
+            f"card in line {b.line.number}", "the next card falls from", True, options,
+            lambda cells, option: names[option],
             odds=lambda cells, option: len((upper, place)[option].of(cells)),
         )  # fmt: skip
 
@@ -218,7 +238,6 @@ def riffle(b: Builder) -> None:
     def held(cells: Sequence[Any]) -> int:
         return len(upper.of(cells)) + len(place.of(cells))
 
-    b.reads |= upper.cells
     b.loop(lambda: lambda cells: held(cells) > 0, held, body)
     b.put_back(mixed, place)
 
