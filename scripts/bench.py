@@ -14,7 +14,7 @@ from collections.abc import Callable
 from itertools import islice
 from pathlib import Path
 
-from tests.reference import every_path
+from tests.reference import each_path
 
 from golden_pivot import demo
 from golden_pivot.core.budget import Budget
@@ -48,7 +48,7 @@ def measure(routine: Routine) -> tuple[float, float, float | None]:
         # Without an end there is nothing to enumerate.
         if not program.is_unlimited and sum(played) < 2:
             begun = time.perf_counter()
-            paths = sum(1 for _ in islice(every_path(document), MOST_PLAYED))
+            paths = sum(1 for _ in islice(each_path(document), MOST_PLAYED))
             played.append((time.perf_counter() - begun) / paths)
     return statistics.median(explored), statistics.median(proved), statistics.median(played) if played else None
 

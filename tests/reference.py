@@ -1172,7 +1172,7 @@ def run(
 
 def every_path(document: Json) -> list[Path]:
     """All paths, in the order of the options."""
-    paths = list(_each_path(document))
+    paths = list(each_path(document))
     for i in range(max((len(path.table.told) for path in paths), default=0)):
         told: dict[object, set[object]] = {}
         for path in paths:
@@ -1184,7 +1184,8 @@ def every_path(document: Json) -> list[Path]:
     return paths
 
 
-def _each_path(document: Json) -> Iterator[Path]:
+def each_path(document: Json) -> Iterator[Path]:
+    """The same one by one, without what only all of them together show."""
     script: tuple[int, ...] | None = ()
     while script is not None:
         taken, sizes = [], []

@@ -124,3 +124,13 @@ def test_families_steps_and_schema_are_there_to_ask(client: TestClient) -> None:
     steps = client.get("/api/language").json()
     assert next(step for step in steps if step["name"] == "deal")["spectator"]
     assert client.get("/api/routine.schema.json").json()["$defs"]["line"]
+
+
+def test_notes_and_odds_of_a_text(client: TestClient) -> None:
+    text = "Pack: 52 cards, any order\nRemember the top card of deck: P\nIf P is red:\n  Start again\nTurn deck over"
+    found = post(client, "notes", text=text, job="n")["notes"]
+    assert found["asks_odds"] and "borrowed pack" in found["badges"]
+    chances = post(client, "odds", text=text, job="o")["odds"]["chances"]
+    assert [(c["outcome"], c["text"]) for c in chances] == [("starts again", "1 in 2")]
+    assert post(client, "notes", text="Pack: 9 crads", job="p") == {"notes": None}
+    assert post(client, "odds", text="Pack: 9 crads", job="q") == {"odds": None}

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import itertools
+
 import pytest
 from sympy.combinatorics import Permutation
 
@@ -13,6 +15,8 @@ from golden_pivot.core.faults import Cancelled
 from golden_pivot.core.formulas import fit
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.ledger import ledger_of
+from golden_pivot.core.notes import BADGES, Notes, badges_of, notes_of
+from golden_pivot.core.odds import odds_of
 from golden_pivot.core.strands import strands_of
 from golden_pivot.core.verdicts import longest_path, prove
 
@@ -213,3 +217,85 @@ def test_formulas_hold_on_every_row_or_are_not_given(number, formula) -> None:  
     assert fit(["n", "m"], rows) == formula
     # One row that differs anywhere, and there is no formula.
     assert fit(["n", "m"], [*rows[:-1], (rows[-1][0], rows[-1][1] + 1)]) is None
+
+
+# Notes, odds, knowledge
+
+
+def notes(*rows: str) -> Notes:
+    return notes_of(read_routine("\n".join(rows)), Budget())
+
+
+def test_what_must_be_remembered_from_where_to_where() -> None:
+    found = notes(
+        "Pack: 52 cards, any order", "Spectator secretly names a number n from 1 to 9", "Remember the bottom card of deck: KEY",
+        "Spectator deals n cards from deck to table", "Spectator tells n", "Turn deck over", "Deal n cards from deck to hand",
+        "Cut table to bring KEY to the top",
+    )  # fmt: skip
+    assert [(kept.name, kept.learned, kept.needed) for kept in found.remembered] == [("n", 5, (7,)), ("KEY", 3, (8,))]
+
+
+def test_where_something_shows_that_must_not() -> None:
+    found = notes(
+        "Pack: 9 cards", "Place GHOST 3rd, with an odd back", "Deal 1 card from deck to table",
+        "Spectator names a number n from 0 to 2", "Deal n cards from deck to table", "Never shows: an odd back",
+    )  # fmt: skip
+    assert [(show.line, show.what) for show in found.shows] == [(5, "an odd back")]
+
+
+def test_badges_say_what_a_routine_needs() -> None:
+    free = [
+        "Pack: 21 cards, any order",
+        "Spectator thinks of a card in deck: their card",
+        "Spectator turns deck over",
+    ]
+    assert badges_of(read_routine("\n".join(free))) == BADGES
+    placed = ["Pack: 21 cards, any order", "Place KEY 3rd, with an odd back", "Turn deck over"]
+    assert badges_of(read_routine("\n".join(placed))) == ()
+    assert badges_of(read_routine("Pack: 9 crads")) == ()
+
+
+def test_what_may_be_said_at_the_end_is_so() -> None:
+    hands_on = notes(
+        "Pack: 21 cards, any order", "Spectator thinks of a card in deck: their card",
+        "Spectator names a number n from 2 to 9", "Deal n cards from deck", "  “And I never touched the cards.”",
+    )  # fmt: skip
+    said = {(one.words, one.true, one.line) for one in hands_on.recap}
+    assert ("You named any number from 2 to 9", True, None) in said
+    assert ("I never touched the cards", False, 5) in said
+
+
+@pytest.mark.parametrize(
+    ("rows", "chances"),
+    [
+        # A choice left open: the spectator can make it as rare, or as frequent, as the chance allows.
+        (["Chance decides on a number c from 1 to 4", "Spectator names a number n from 1 to 2",
+          "Odds of min(max(c - n, 0), 1)"], {"0": ("1/4", "1/2"), "1": ("1/2", "3/4")}),
+        (["Spectator names a number n from 1 to 2", "Chance decides on a number c from 1 to 4", "Odds of n"],
+         {"1": ("0", "1"), "2": ("0", "1")}),
+        (["Chance decides on a number c from 1 to 3, each as likely as c", "Odds of c"],
+         {"1": ("1/6", "1/6"), "2": ("1/3", "1/3"), "3": ("1/2", "1/2")}),
+        (["Spectator names a number n from 1 to 4", "Odds of half of n rounded down", "Odds: every choice is equally likely"],
+         {"0": ("1/4", "1/4"), "1": ("1/2", "1/2"), "2": ("1/4", "1/4")}),
+    ],
+)  # fmt: skip
+def test_odds_are_exact_and_a_range_where_a_choice_is_open(
+    rows: list[str], chances: dict[str, tuple[str, str]]
+) -> None:
+    found = odds_of(read_routine("\n".join(["Pack: 9 cards", "Place A on top", *rows])), Budget())
+    got = {c.outcome: (str(c.least), str(c.most)) for c in found.chances if c.about != "ending"}
+    assert got == chances and found.samples is None
+
+
+def test_a_closure_over_its_budget_is_unsettled_and_says_so() -> None:
+    names = "ABCDEFGHI"
+    text = "Pack: 12 cards\n" + "\n".join(f"Place {name} at position {i}" for i, name in enumerate(names, start=1))
+    text += (
+        "\nAs often as the spectator likes, one of:\n  Spectator cuts deck and completes the cut\n"
+        "  Spectator turns over the top 2 cards of deck as a block\n"
+        + "\n".join(f"Ends with: {a} is next to {b}" for a, b in itertools.pairwise(names))
+    )
+    found = prove(read_routine(text), Budget(states=2_000))
+    assert (
+        found.verdict == "unsettled" and found.limit == "states" and "different situations at line" in found.headline
+    )

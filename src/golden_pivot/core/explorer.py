@@ -251,6 +251,7 @@ def _forgets(program: Program, dead: Dead) -> Callable[[Cells], None] | None:
         if cell in names
     ]
     every_name, places = list(program.card_cells.values()), [index for index, _ in program.places()]
+    followed = program.target if program.keeps_target else None
     without_faces = program.faces.without_faces if program.faces else b""
 
     def forget(cells: Cells) -> None:
@@ -263,8 +264,9 @@ def _forgets(program: Program, dead: Dead) -> Callable[[Cells], None] | None:
                     store.keep(cells, content if isinstance(content, bytes) else ())
         for index, nothing in emptied:
             cells[index] = nothing
+        one = program.token_of(cells, followed) if followed else None
         for index in blanked:
-            cells[index] = _BLANK[len(cells[index])]
+            cells[index] = cells[index].translate(program.only[one]) if one else _BLANK[len(cells[index])]
         for index in faceless:
             cells[index] = cells[index].translate(without_faces)
 

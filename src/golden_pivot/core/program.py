@@ -11,9 +11,10 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
+from functools import cached_property
 from typing import Any
 
-from .cards import index_of
+from .cards import FACE_UP, TOKEN, index_of
 from .faces import FaceClass, FaceStore
 
 State = tuple[Any, ...]
@@ -159,7 +160,7 @@ class Dead:
     cells: tuple[int, ...] = ()
     """emptied"""
     cards: tuple[int, ...] = ()
-    """places of which only the number of cards still matters"""
+    """places of which only the number of cards still matters, and where the one is that is followed to the end"""
     faces: tuple[int, ...] = ()
     """places in which only the cards that have names still matter"""
     counts: bool = False
@@ -225,6 +226,8 @@ class Program:
     """cell that has the line of the ending a path comes to, where there are several"""
     remembered: tuple[tuple[str, int, tuple[int, ...]], ...] = ()
     """(name, line at which the performer learns it, lines of the performer's that need it)"""
+    keeps_target: bool = False
+    """where the followed card lies at the end is asked for"""
     equally_likely: bool = False
     """the spectator's choices are taken by chance"""
 
@@ -246,6 +249,14 @@ class Program:
     def token_of(self, state: Sequence[Any], name: str) -> int | None:
         """The token of a named card in this state; None while no card has this name."""
         return state[self.card_cells[name]] if name in self.card_cells else self.tokens.get(name)
+
+    @cached_property
+    def only(self) -> tuple[bytes, ...]:
+        """For each token the translation table that makes all other cards indifferent."""
+        faces = bytes(byte & FACE_UP for byte in range(256))
+        return tuple(
+            bytes(byte if byte & TOKEN == token else faces[byte] for byte in range(256)) for token in range(TOKEN + 1)
+        )
 
     def where_is(self, state: Sequence[Any], name: str | None) -> tuple[str, int] | None:
         """(place, position from 1, from the top or the left) of a named card."""
@@ -278,9 +289,8 @@ def dead_after(
     """
     size, many = len(instructions), len(cells)
     places = frozenset(index for index, cell in enumerate(cells) if cell.is_place)
-    at_end = live_at_end | {~cell for cell in live_at_end & places}
     live_before: dict[int, frozenset[int]] = {index: frozenset() for index in range(size)}
-    live_before |= {END: at_end, size: at_end}
+    live_before |= {END: live_at_end, size: live_at_end}
     # Behind a move comes its closure again, not the instruction that stands there.
     behind = {end: index for index, step in enumerate(instructions) if isinstance(step, Closure) for end in step.ends}
     behind |= {step.end: index for index, step in enumerate(instructions) if isinstance(step, Loop)}
@@ -318,7 +328,7 @@ def dead_after(
     def dead(alive: frozenset[int], candidates: frozenset[int], looked_at: frozenset[int]) -> Dead:
         gone = (candidates - alive) & may_die
         there = looked_at & places & (alive | may_lose_faces)
-        blank = {cell for cell in there & alive & may_die if ~cell not in alive and ~cell - many not in alive}
+        blank = {cell for cell in (there & may_lose_faces) - gone if not alive & {~cell, ~cell - many}}
         faceless = (
             {cell for cell in (there & may_lose_faces) - blank - gone if ~cell - many not in alive}
             if seen is not None

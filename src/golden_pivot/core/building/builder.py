@@ -46,6 +46,8 @@ class Builder(Keeping):
             self._whole_routine()
         self.faults.sort(key=lambda fault: (fault.line, fault.column))
         target = self._target()
+        if target and not self.claims and self._count_cell is not None:
+            self.ask_pile_places()  # the landing may be in any of them
         if target and target not in self.card_cells:
             self.token(target)
         self._lay_out()
@@ -139,9 +141,10 @@ class Builder(Keeping):
         end = {FAILED, JUMP, *self.tells.values(), *([self.again_cell] if self.again_cell else [])}
         if self.purpose.odds:
             end |= {cell for _, _, cell in self.odds_cells} | ({self.ending_cell} if self.ending_cell else set())
-        if target in self.card_cells and (not claims or not self.purpose.forget_places):
+        keeps_target = bool(target) and not self.purpose.odds and (not claims or not self.purpose.forget_places)
+        if keeps_target and target in self.card_cells:
             end.add(self.card_cells[target])
-        if (not claims or not self.purpose.forget_places) and not self.purpose.odds and target:
+        if not claims and not self.purpose.odds and target:
             end |= {i for i, cell in enumerate(self.cells) if cell.is_place or i in self.ever_told}
         seen = self.seen_cell if self.needs.facts else None
         may_die = frozenset(i for i, cell in enumerate(self.cells) if i > JUMP and self._may_be_forgotten(i, cell))
@@ -168,6 +171,7 @@ class Builder(Keeping):
             again=self.again_cell,
             odds=tuple(self.odds_cells),
             ending=self.ending_cell,
+            keeps_target=keeps_target,
             remembered=tuple((name, self.learned[name], tuple(lines)) for name, lines in self.needed.items()),
             equally_likely=self.equally_likely,
             face_classes=self.faces.classes if self.needs.facts else (),

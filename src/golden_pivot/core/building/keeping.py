@@ -66,12 +66,21 @@ class Keeping(Acts):
 
     def piles(self) -> tuple[int, ...]:
         if self.scope.pile_count is not None:
-            self.found_needs = replace(self.found_needs, pile_places=True)
+            self.ask_pile_places()
         return super().piles()
+
+    def every_place(self) -> tuple[int, ...]:
+        if self.scope.pile_count is not None:
+            self.ask_pile_places()
+        return super().every_place()
+
+    def ask_pile_places(self) -> None:
+        """Each of the piles laid down one by one is a place of its own."""
+        self.found_needs = replace(self.found_needs, pile_places=True)
 
     def known_place(self, slot: str, name: str) -> Place:
         if name.startswith("pile ") and self.scope.pile_count is not None:
-            self.found_needs = replace(self.found_needs, pile_places=True)
+            self.ask_pile_places()
             if not self.needs.pile_places:
                 return super().known_place(slot, "deck")  # the first building only finds out what is needed
         return super().known_place(slot, name)
