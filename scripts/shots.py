@@ -31,6 +31,13 @@ def bench(title: str, *, worst: bool = False) -> Callable[[Page], None]:
     return show
 
 
+def with_odds(page: Page) -> None:
+    bench("Three Bells")(page)
+    page.get_by_label("Odds of ending").wait_for(timeout=30_000)
+    page.locator(".strands-view").wait_for(timeout=30_000)
+    page.wait_for_timeout(500)
+
+
 def writing(page: Page) -> None:
     page.get_by_role("link", name="Last Orders at the Bar").click()
     page.locator(".gp-fault-note").wait_for()
@@ -69,7 +76,7 @@ VIEWS: dict[str, tuple[str, Callable[[Page], None]]] = {
     "bench-steps": ("light", steps),
     "bench-strands-table": ("light", strands_table),
     "bench-cases": ("dark", bench("Fog Signals")),
-    "bench-odds": ("light", bench("Three Bells")),
+    "bench-odds": ("light", with_odds),
     "bench-notes": ("dark", bench("Lifeboat Drill")),
     "new-routine": ("light", families),
     "bench-writing": ("light", writing),

@@ -75,6 +75,7 @@ class Table:
     """(what is seen at the end, what it is to tell) of each such claim"""
     odds: list[int] = field(default_factory=list)
     keeps: int = 0
+    noted: int = 0
     placed: list[str] = field(default_factory=list)
     """cards that have a name from the beginning"""
     piles_from: str = "deck"
@@ -1006,6 +1007,22 @@ def ends_columns(t: Table, s: Json) -> None:
     t.claims.append(good)
 
 
+def note_order(t: Table, s: Json) -> None:
+    heap = t.heap(s["place"])
+    t.noted = t.choose(list(range(1, len(heap) + 1)))
+    t.named["the card watched"] = heap[t.noted - 1]
+
+
+def ends_in_order(t: Table, s: Json) -> None:
+    heap = t.heap(s["place"])
+    t.claims.append(len(heap) >= t.noted and heap[t.noted - 1] is t.named["the card watched"])
+
+
+def guard(t: Table, s: Json) -> None:
+    if not _compared(t, s):
+        raise CannotGoOn
+
+
 def ends_groups(t: Table, s: Json) -> None:
     heap, size, what = t.heap(s["place"]), t.value(s["size"]), s["what"].removesuffix("s")
     if len(heap) % size:
@@ -1049,7 +1066,7 @@ MEANINGS: dict[str, Callable[[Table, Json], None]] = {
         faro, reverse_faro, klondike, down_under, ends_beside, ends_reversed, pack_in_order, place_several, chance,
         predict, spell_name, count_down, deal_each, narrow, new_pile, keep_piles, overhand, haphazard, riffle, shuffle,
         take_mate, until_out, as_long_as, for_each, demonstrating, start_again, ends_together, ends_number, ends_told,
-        ends_columns, ends_pairs, ends_groups, odds_of, riffle_into,
+        ends_columns, ends_pairs, ends_groups, odds_of, riffle_into, note_order, ends_in_order, guard,
     )
 } | dict.fromkeys(
     ("title", "note", "assumed", "tell", "if_compared", "if_parity", "if_card", "if_alike", "otherwise", "never_shows",

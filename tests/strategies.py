@@ -199,6 +199,7 @@ class _Writer:
             "deal_each": True, "narrow": self.piles and self.left > 1 and self.cards, "demonstrating": len(margin) < 4,
             "chance": self.left > 0, "until_out": not margin and not self.turns, "as_long_as": not margin and not self.turns,
             "new_pile": not margin and not self.turns and self.left > 1, "for_each": not margin and self.left > 1,
+            "note_order": self.left > 1 and not margin and not self.turns and not any("Note the order" in row for row in self.rows),
             "mixing": self.left > 2 and not margin, "name_aloud": self.cards, "predict": not margin,
             "gather_order": self.piles, "as_often": not margin and sum(self.sizes.values()) < 5, "repeat": not margin, "cases": len(margin) < 4,
         }  # fmt: skip
@@ -563,6 +564,14 @@ class _Writer:
         self.say(margin, f"Write {text} as the prediction {name}")
         self.told.append(name)
 
+    def _do_note_order(self, margin: str) -> None:
+        self.left -= 2
+        self.say(margin, f"Note the order of {self.pick(*self.filled)}")
+
+    def _do_guard(self, margin: str) -> None:
+        sides = f"{self.draw(numbers(self.told))} {self.pick('is at most', 'is less than', 'is not')}"
+        self.say(margin, f"Make sure that {sides} size of {self.pick(*self.filled)}")
+
     def _do_name_aloud(self, margin: str) -> None:
         self.say(margin, f"Spectator names {self.pick(*self.cards)}")
 
@@ -759,6 +768,8 @@ class _Writer:
         options["ends_groups"] = (
             f"{groups} {self.pick('values', 'suits', 'colours')} are {self.pick('different', 'the same')}"
         )
+        if any("Note the order" in row for row in self.rows):
+            options["ends_in_order"] = f"{self.source()} is in the order noted"
         options["ends_pairs"] = f"the cards of {self.source()}, two by two from the top, are mates"
         if not margin and (self.told or self.secret):
             options["ends_told"] = f"the faces of {self.source()} tell {self.pick(*self.told, *self.secret)}"

@@ -131,9 +131,9 @@ class Cards(Asking):
 
     # Named on the way
 
-    def name_card(self, slot: str) -> int:
-        """A card gets this name here: the cell for its token. Fill it with `take_name`."""
-        name = self.phrase(slot)
+    def name_card(self, slot: str, name: str | None = None) -> int:
+        """A card gets the name in the slot here, or this one: the cell for its token. Fill it with `take_name`."""
+        name = name or self.phrase(slot)
         earlier = self.where_named.get(name)
         if earlier == self.line.number and self.rounds[-1:] != (1,):
             raise self.fault(

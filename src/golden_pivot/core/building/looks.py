@@ -37,7 +37,14 @@ def _once_a_state(reckoned: Callable[[Sequence[Any]], Possible]) -> Callable[[Se
     return possible
 
 
+WATCHED = "the card watched"
+
+
 class Looks(Spots):
+    def __init__(self, *given: Any) -> None:
+        super().__init__(*given)
+        self._noted: dict[str, tuple[Reader, frozenset[int]]] = {}
+
     @cached_property
     def faces(self) -> Faces:
         """The classes of cards that this routine tells apart."""
@@ -294,6 +301,25 @@ class Looks(Spots):
         if spot.spot not in self.scope.looked_at_spots:
             self.look(text, found)
             self.scope.looked_at_spots[spot.spot] = spot.place.cells | spot.place.reads
+
+    # An order that is noted
+
+    watched_name = WATCHED
+
+    def note_number(self, name: str, number: Reader) -> None:
+        """Keeps a number under a name that no line can write."""
+        self._noted[name] = number, frozenset(self.reads)
+
+    def watched(self, slot: str) -> tuple[Reader, Reader]:
+        """(token of the card that is watched, the position it had) of the order noted above."""
+        if WATCHED not in self.scope.cards:
+            raise self.leans(
+                lambda: self.fault(slot, "No order has been noted.", "a line such as “Note the order of deck” above",
+                                   "Note the order where it is to be kept.")
+            )  # fmt: skip
+        position, reads = self._noted[WATCHED]
+        self.reads |= reads
+        return self.card_token(slot, WATCHED), position
 
     # Facts in numbers
 

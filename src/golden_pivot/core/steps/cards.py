@@ -6,8 +6,10 @@ from collections.abc import Sequence
 from typing import TYPE_CHECKING, Any
 
 from ..cards import FACE_UP, index_of
+from ..expressions import expression_text
 from ..faults import Impossible
 from ..program import Cells
+from .control import COMPARISONS
 from .declare import step
 
 if TYPE_CHECKING:
@@ -158,3 +160,43 @@ def piles_beside(b: Builder) -> None:
         raise Impossible(f"{name} is in none of the piles")
 
     b.learn("names", count, secret=b.phrase("verb") == "notes")
+
+
+@step("Note the order of {place:place}", family="Cards", example="Note the order of deck")
+def note_order(b: Builder) -> None:
+    """What the order is here can be claimed at the end: *Ends with: deck is in the order noted*.
+
+    One card is watched, whichever it is: that each comes back to its place is that all do. Once in a routine.
+    """
+    place = b.source("place")
+    position = b.choose_card(b.watched_name, place)
+    named = b.name_card("place", b.watched_name)
+    b.note_number(b.watched_name, position)
+
+    def run(cells: Cells) -> None:
+        b.take_name(named, cells, place.find(cells), position(cells) - 1)
+
+    b.act(run)
+
+
+@step(
+    "Make sure that {left:number} {is=is more than|is less than|is at least|is at most|is not|is} {right:number}",
+    family="Order of events",
+    example="Make sure that size of hand is at most 12",
+)
+def guard(b: Builder) -> None:
+    """A limit that must be kept at this line on every path, such as enough cards, or a packet that is not too thick.
+
+    Nobody needs to know the numbers. A path on which it is not so fails here.
+    """
+    left, right, said = b.truth("left"), b.truth("right"), b.phrase("is")
+    compare = COMPARISONS[said]
+    names = [expression_text(b.line.values[slot]) for slot in ("left", "right")]
+
+    def run(cells: Cells) -> None:
+        one, other = left(cells), right(cells)
+        if not compare(one, other):
+            limit = str(other) if names[1] == str(other) else f"{names[1]}, which is {other}"
+            raise Impossible(f"{names[0]} is {one}, and it is to be {said.removeprefix('is ')} {limit}")
+
+    b.act(run)

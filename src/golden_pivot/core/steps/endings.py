@@ -361,6 +361,28 @@ def ends_groups(b: Builder) -> None:
     b.check(lambda cells: failing(cells) is None, explain)
 
 
+@step(
+    "Ends with: {place:place} is in the order noted",
+    family="Endings",
+    phase=ENDING,
+    example="Ends with: deck is in the order noted",
+)
+def ends_in_order(b: Builder) -> None:
+    """A claim: the cards there are those whose order was noted, each at the position it had, whichever way up."""
+    place = b.looked_at("place")
+    token, position = b.watched("place")
+    b.looks_everywhere = True
+
+    def now(cells: Sequence[Any]) -> int:
+        return index_of(place.of(cells), token(cells)) + 1
+
+    def explain(cells: Sequence[Any]) -> str:
+        lies = f"is {ordinal(now(cells))} in {place.name}" if now(cells) else f"is not in {place.name}"
+        return f"the card that was {ordinal(position(cells))} {lies}"
+
+    b.check(lambda cells: now(cells) == position(cells), explain)
+
+
 @step("Odds of {number:number}", family="Endings", phase=ENDING, example="Odds of number of piles")
 def odds_of(b: Builder) -> None:
     """Not a claim: how often this number comes out as what is worked out beside the verdict.
