@@ -54,6 +54,8 @@ PARTNERS = {"clubs": "spades", "spades": "clubs", "hearts": "diamonds", "diamond
 @dataclass
 class Table:
     decide: Decide
+    taken: list[int] = field(default_factory=list)
+    """indices of the options taken so far on this path"""
     exposed: list[tuple[str | None, str]] = field(default_factory=list)
     """(card or None for any odd back, side) that must never show, in the order of their lines"""
     heaps: dict[str, Heap] = field(default_factory=dict)
@@ -875,8 +877,23 @@ def _after(t: Table, lines: list[Json]) -> list[Table | None]:
     return found
 
 
+_reached: dict[object, list[Table | None]] = {}
+"""(line, options taken so far) → the tables that any number of rounds can lead to, for the routine at hand"""
+
+
 def as_often(t: Table, s: Json) -> None:
     """One choice among all tables that any number of rounds can lead to."""
+    key = id(s), tuple(t.taken)
+    if key not in _reached:
+        _reached[key] = _all_reached(t, s)
+    tables = _reached[key]
+    chosen = copy.deepcopy(tables[t.choose(list(range(len(tables))))])
+    if chosen is None:
+        raise CannotGoOn
+    t.__dict__.update({k: v for k, v in chosen.__dict__.items() if k not in ("decide", "taken")})
+
+
+def _all_reached(t: Table, s: Json) -> list[Table | None]:
     body = [line for line in s["body"] if "step" in line]
     moves = [[line] for line in body] if "moves" in s else [body]
     reached: dict[object, Table | None] = {_all_that_lies(t): copy.deepcopy(t)}
@@ -885,15 +902,11 @@ def as_often(t: Table, s: Json) -> None:
         now = waiting.pop()
         for move in moves:
             for new in _after(now, move) if now else []:
-                key = new and _all_that_lies(new)
-                if key not in reached:
-                    reached[key] = new
+                known = new and _all_that_lies(new)
+                if known not in reached:
+                    reached[known] = new
                     waiting.append(new)
-    tables = list(reached.values())
-    chosen = tables[t.choose(list(range(len(tables))))]
-    if chosen is None:
-        raise CannotGoOn
-    t.__dict__.update({k: v for k, v in chosen.__dict__.items() if k != "decide"})
+    return list(reached.values())
 
 
 def _all_that_lies(t: Table) -> object:
@@ -1164,8 +1177,10 @@ def run(
         taken.append(index)
         return options[index]
 
+    if not script:
+        _reached.clear()
     every = list(_steps(document["lines"]))
-    table = Table(decide)
+    table = Table(decide, taken)
     stuck = False
     opening = [line for line in document["lines"] if line.get("step") in ("title", "note", *SET_UP)]
     try:
@@ -1189,6 +1204,7 @@ def run(
 
 def every_path(document: Json) -> list[Path]:
     """All paths, in the order of the options."""
+    _reached.clear()
     paths = list(each_path(document))
     for i in range(max((len(path.table.told) for path in paths), default=0)):
         told: dict[object, set[object]] = {}

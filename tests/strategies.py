@@ -99,6 +99,8 @@ class _Writer:
         self.piles = 0
         self.gathered = False
         self.dealt = False
+        self.closed = False
+        """there is a repetition without end already: two of them are too many tables for the reference"""
         self.left = 3
         """how many more choices there may be"""
         self.names = iter(NAMES)
@@ -201,7 +203,7 @@ class _Writer:
             "new_pile": not margin and not self.turns and self.left > 1, "for_each": not margin and self.left > 1,
             "note_order": self.left > 1 and not margin and not self.turns and not any("Note the order" in row for row in self.rows),
             "mixing": self.left > 2 and not margin, "name_aloud": self.cards, "predict": not margin,
-            "gather_order": self.piles, "as_often": not margin and sum(self.sizes.values()) < 5, "repeat": not margin, "cases": len(margin) < 4,
+            "gather_order": self.piles, "as_often": not margin and sum(self.sizes.values()) < 5 and self.left > 2 and not self.closed, "repeat": not margin, "cases": len(margin) < 4,
         }  # fmt: skip
         return bool(needs.get(kind, True))
 
@@ -676,6 +678,7 @@ class _Writer:
     def _do_as_often(self, margin: str) -> None:
         moves = ["Turn deck over", "Turn over the top 2 cards of deck as a block", "Spectator cuts deck and completes the cut",
                  "Cut deck at 1 and complete the cut", "Turn the top card of deck over"]  # fmt: skip
+        self.closed, self.left = True, 1
         self.say(margin, f"As often as {self.pick('the spectator likes', 'you like')}{self.pick('', ', one of')}:")
         for move in self.draw(st.lists(st.sampled_from(moves), min_size=1, max_size=2, unique=True)):
             self.say(margin + "  ", move)

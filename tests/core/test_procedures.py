@@ -52,7 +52,7 @@ EXPECTED = [
     ("p09_narrowing", "proved", 1575, "1st in pile 1"),
     ("p10_mirrored_pairs", "proved", None, None),
     ("p10_opening_mix", "proved", 28, "one of 28 places"),
-    ("p11_from_the_pack", "proved", None, None),
+    ("p11_from_the_pack", "proved", None, "44th in deck"),
     ("p14_nine_cards", "proved", 52, "1st in dealt"),
     ("p15_pile_count", "fixed", None, None),
     ("p15_piles_to_thirteen", "proved", None, None),
@@ -60,8 +60,10 @@ EXPECTED = [
     ("p21_matches", "fixed", 3601855545205176779114462739634158177433357344, None),
     ("p21_placing", "one-of", 78 * 52 * 6, "32nd in deck or 33rd in deck or 34th in deck"),
     ("p21_three_counts", "proved", 87654756548113182096529565231736873406018184323584, "one of 33 places"),
-    ("p23_alternate_colours", "proved", 924, None),
-    ("p23_haphazard_mix", "proved", 28697814, "1st in deck"),
+    ("p23_alternate_colours", "proved", 924, "one of 7 places"),
+    # Two counts through one pack: its odds are drawn at random (test_outside.py), a proof is out of reach.
+    ("p23_kruskals_count", "unsettled", None, None),
+    ("p23_haphazard_mix", "proved", 28697814, "8th in deck"),
     ("p22_offset_indicator", "proved", 13 * 52 * 52, "1st in deck"),
     ("p22_offset_indicator_any_cuts", "proved", None, "1st in deck"),
 ]
@@ -69,7 +71,7 @@ EXPECTED = [
 
 @pytest.mark.parametrize(("name", "verdict", "paths", "landing"), EXPECTED)
 def test_procedure(name: str, verdict: str, paths: int | None, landing: str | None) -> None:
-    found = prove(read_routine(text_of(name)))
+    found = prove(read_routine(text_of(name)), Budget(seconds=3) if verdict == "unsettled" else None)
     assert (found.verdict, found.paths) == (verdict, paths), found.headline
     assert (found.landing and found.landing.text) == landing
     assert found.covers_every_order
@@ -203,7 +205,7 @@ def test_the_table_plays_a_path_of_every_procedure() -> None:
     for name, *_ in EXPECTED:
         played = play(read_routine(text_of(name)), seed=1)
         assert played.faults == () and played.stuck_at is None
-        assert played.failures == () or name in ("p08_two_keys", "p20_spell_to_the_twelfth")
+        assert played.failures == () or name in ("p08_two_keys", "p20_spell_to_the_twelfth", "p23_kruskals_count")
 
 
 def chances(name: str) -> dict[tuple[str, str], Fraction]:

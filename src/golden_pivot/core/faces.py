@@ -112,6 +112,10 @@ def arrangements(totals: tuple[int, ...], are: tuple[int, ...], are_not: tuple[i
     return ways * sum(many * perm(left - j, barred - j) for j, many in enumerate(signed))
 
 
+MOST_KEPT = 50_000
+"""answers about what a card can be that are kept"""
+
+
 class Faces:
     """The classes of a routine, and the bytes that stand for them."""
 
@@ -120,6 +124,8 @@ class Faces:
         self.totals = tuple(one.total for one in classes)
         self.lowest = TOKEN + 1 - 2 * len(classes)
         """tokens from here on are of cards that have been seen"""
+        self._next: dict[tuple[bytes, int], dict[int, tuple[int, int]]] = {}
+        self._whether: dict[tuple[bytes, int], dict[int, tuple[int, int]]] = {}
         self.unseen = bytes(byte for byte in range(256) if byte & TOKEN < self.lowest)
         """bytes of cards that have not been seen"""
         self.of_name = {name: c for c, one in enumerate(classes) for name in one.names}
@@ -142,6 +148,14 @@ class Faces:
         `seen` has the tokens of all cards that were seen, in any order; `known` is that of the card itself where it is
         only known what it is not, else 0.
         """
+        key = bytes(sorted(seen)), known
+        if key not in self._next:
+            if len(self._next) > MOST_KEPT:
+                self._next.clear()
+            self._next[key] = self._next_ways(*key)
+        return self._next[key]
+
+    def _next_ways(self, seen: bytes, known: int) -> dict[int, tuple[int, int]]:
         size = len(self.classes)
         counts = [seen.count(TOKEN - number) for number in range(2 * size)]
         if not any(counts[size:]):
@@ -160,6 +174,14 @@ class Faces:
 
     def is_or_not(self, seen: bytes, c: int) -> dict[int, tuple[int, int]]:
         """The same for a card that may be anything, of which only is asked whether it is of class c."""
+        key = bytes(sorted(seen)), c
+        if key not in self._whether:
+            if len(self._whether) > MOST_KEPT:
+                self._whether.clear()
+            self._whether[key] = self._is_or_not(*key)
+        return self._whether[key]
+
+    def _is_or_not(self, seen: bytes, c: int) -> dict[int, tuple[int, int]]:
         size = len(self.classes)
         counts = [seen.count(TOKEN - number) for number in range(2 * size)]
         before = self._ways(counts)

@@ -107,9 +107,16 @@ class Looks(Spots):
         seen = cells[self.seen_cell]
         if self.purpose.every_card:
             return bytes([*filter(None, seen), *self.fixed_faces.values()])
-        heaps = b"".join(cells[i] for i, cell in enumerate(self.cells) if cell.is_place)
-        named = b"".join(cells[cell] or b"" for cell in self.face_cells.values())
-        return bytes(seen + heaps.translate(DOWN, self.faces.unseen) + named + bytes(self.fixed_faces.values()))
+        places, named_cells, fixed = self._where_faces_are
+        heaps = b"".join([cells[i] for i in places])
+        named = b"".join([cells[cell] or b"" for cell in named_cells])
+        return bytes(seen + heaps.translate(DOWN, self.faces.unseen) + named + fixed)
+
+    @cached_property
+    def _where_faces_are(self) -> tuple[list[int], list[int], bytes]:
+        """(places, cells of faces, faces that never change); asked for only when the program is complete."""
+        places = [i for i, cell in enumerate(self.cells) if cell.is_place]
+        return places, list(self.face_cells.values()), bytes(self.fixed_faces.values())
 
     # Looking
 

@@ -62,6 +62,7 @@ _SLOTS: dict[str, Any] = {
     "cards": {"type": "array", "items": _TEXT, "minItems": 1},
     "suits": {"type": "array", "items": {"enum": list(SUITS)}, "minItems": 1},
     "rank": {"enum": list(RANKS)},
+    "listed": {"type": "array", "items": _TEXT, "minItems": 1},
     "names": {"type": "array", "items": _TEXT, "minItems": 1},
 } | {name: {"$ref": f"#/$defs/{name}"} for name in ("place", "position", "spot", "range")}
 

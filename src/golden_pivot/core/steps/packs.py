@@ -57,7 +57,7 @@ def place_card(b: Builder) -> None:
 
 
 @step(
-    "Place {cards:cards} in this order, the first {position:position}{up?, face up}",
+    "Place {cards:listed} in this order, the first {position:position}{up?, face up}",
     family="Set-up",
     phase=SETUP,
     example="Place two of clubs, nine of hearts, jack of spades in this order, the first 12th",
