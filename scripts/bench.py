@@ -7,7 +7,9 @@ when it plays every path (~: extrapolated from the first thousands). With BENCH_
 
 from __future__ import annotations
 
+import multiprocessing
 import os
+import resource
 import statistics
 import time
 from collections.abc import Callable
@@ -22,6 +24,7 @@ from golden_pivot.core.building import compile_routine
 from golden_pivot.core.explorer import explore
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.language.printer import routine_json
+from golden_pivot.core.odds import odds_of
 from golden_pivot.core.routine import Routine
 from golden_pivot.core.verdicts import prove
 
@@ -54,9 +57,56 @@ def measure(routine: Routine) -> tuple[float, float, float | None]:
 
 
 def rows() -> list[tuple[str, str]]:
+    files_large = set(LARGE) | {"p23_kruskals_count"}  # the last has no proof within reach
     shelf = [(f"demo:{name}", demo.demo_text(name)) for name in demo.demo_names()]
     files = sorted((ROOT / "tests" / "procedures").glob("*.pivot"))
-    return shelf + [(path.stem, path.read_text(encoding="utf-8")) for path in files]
+    return shelf + [(path.stem, path.read_text(encoding="utf-8")) for path in files if path.stem not in files_large]
+
+
+LARGE = ("p05_sum_of_five", "p10_mirrored_pairs", "p11_from_the_pack", "p15_piles_to_thirteen", "p21_three_counts")
+"""proved once each, in a process of its own, for the memory it takes"""
+
+
+def large() -> None:
+    print(f"\n{'large':24}{'verdict':>9}{'widest':>8}{'trans.':>10}{'seconds':>9}{'peak MB':>9}")
+    for name in LARGE:
+        _alone(_prove_large, name)
+    print(f"\n{'odds':24}{'outcomes':>9}{'':>27}{'seconds':>9}{'peak MB':>9}")
+    for name in ("p11_from_the_pack", "p21_matches", "p15_pile_count"):
+        _alone(_odds_large, name)
+
+
+def _alone(work: Callable[[str], None], name: str) -> None:
+    process = multiprocessing.get_context("spawn").Process(target=work, args=(name,))
+    process.start()
+    process.join()
+
+
+def _read(name: str) -> Routine:
+    return read_routine((ROOT / "tests" / "procedures" / f"{name}.pivot").read_text(encoding="utf-8"))
+
+
+def _peak() -> float:
+    return resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024
+
+
+def _prove_large(name: str) -> None:
+    before, found = _peak(), prove(_read(name))
+    print(
+        f"{name:24}{found.verdict:>9}{found.states_widest:>8,}{found.transitions:>10,}{found.seconds:>9.2f}"
+        f"{_peak() - before:>9.0f}",
+        flush=True,
+    )
+
+
+def _odds_large(name: str) -> None:
+    before = _peak()
+    begun = time.perf_counter()
+    found = odds_of(_read(name), Budget(seconds=None))
+    print(
+        f"{name:24}{len(found.chances):>9}{'':>27}{time.perf_counter() - begun:>9.2f}{_peak() - before:>9.0f}",
+        flush=True,
+    )
 
 
 def main() -> None:
@@ -72,11 +122,18 @@ def main() -> None:
         explored, proved, played = measure(routine)
         about = "~" if (verdict.paths or 0) > MOST_PLAYED else " "
         ratio = f"{about}{played * verdict.paths / explored:8,.1f}" if played and verdict.paths else "        –"
-        paths = "–" if verdict.paths is None else f"{verdict.paths:,}"
+        paths = (
+            "–"
+            if verdict.paths is None
+            else f"{verdict.paths:,}"
+            if verdict.paths < 10**8
+            else f"{verdict.paths:.1e}"
+        )
         print(
             f"{name:24}{paths:>9}{verdict.states_widest:>8,}{explored * 1e3:>12.2f}{proved * 1e3:>12.2f}"
             f"{verdict.transitions:>9,}{explored * 1e6 / max(1, verdict.transitions):>8.1f}{ratio}"
         )
+    large()
     if os.environ.get("BENCH_BROWSER"):
         from scripts.keystrokes import print_times
 

@@ -12,7 +12,7 @@ from sympy import n_order
 from sympy.combinatorics import Permutation
 
 from golden_pivot.core.budget import Budget
-from golden_pivot.core.building import LEDGER, REPLAY, compile_routine
+from golden_pivot.core.building import REPLAY, Purpose, compile_routine
 from golden_pivot.core.cards import FACE_UP, RANKS, TOKEN
 from golden_pivot.core.explorer import Algebra, explore
 from golden_pivot.core.language.parser import read_routine
@@ -70,6 +70,9 @@ def test_an_opening_mix_that_changes_nothing(size: int, identity: bool) -> None:
     assert mix.is_Identity == identity
 
 
+FORGETS_NOTHING = Purpose(forget_places=False, forget_faces=False)
+
+
 def test_cut_and_turn_over_reaches_what_a_plain_search_reaches() -> None:
     """The states of one closure, against a breadth-first search over tuples of (card, face up)."""
     moves = [
@@ -91,7 +94,7 @@ def test_cut_and_turn_over_reaches_what_a_plain_search_reaches() -> None:
             "  Spectator cuts deck and completes the cut", "  Spectator turns over the top 2 cards of deck as a block",
             "  Spectator turns deck over", "Ends with: exactly P or Q are reversed in deck",
         ]  # fmt: skip
-        found = explore(compile_routine(read_routine("\n".join(rows)), LEDGER), Budget())
+        found = explore(compile_routine(read_routine("\n".join(rows)), FORGETS_NOTHING), Budget())
         decks = {cell for state in found.ends for cell in state if isinstance(cell, bytes)}
         assert {tuple((byte & TOKEN, byte >= FACE_UP) for byte in deck) for deck in decks} == reached
 
