@@ -52,15 +52,11 @@ class Acts(Blocks):
         self.scope.gathering, self.gathered = self.gathered or self.scope.gathering, None
         self.instructions.append(
             Act(
-                self.line.number,
-                self.rounds,
-                frozenset(self.reads),
-                frozenset(self.touches) | ({FAILED} if self.needs.exposures else set()),
-                run,
-                handled or (lambda cells: 0),
-                to.cells if to else None,
-                looks=frozenset(self.reads) if self.needs.exposures else self.looks,
-                reads_faces=self.reads_faces,
+                **self.standing(self.touches | ({FAILED} if self.needs.exposures else set()))
+                | ({"looks": frozenset(self.reads)} if self.needs.exposures else {}),
+                run=run,
+                handled=handled or (lambda cells: 0),
+                fills=to.cells if to else None,
             )
         )
 
@@ -86,7 +82,7 @@ class Acts(Blocks):
                 cells[number] = value if matches(cells) else 0
 
             self.reads.add(number)
-            self._mark(note, number)
+            self.note(note, [number])
             self._deals_one(source, to, face_up=True)
             leaving.append(len(self.instructions))
             self.instructions.append(
@@ -141,19 +137,7 @@ class Acts(Blocks):
         index = self._claim()
         if self._cases and self.purpose.odds:
             self._comes_to_ending()
-        self.instructions.append(
-            Check(
-                self.line.number,
-                self.rounds,
-                frozenset(self.reads),
-                frozenset({FAILED}),
-                index,
-                holds,
-                explain,
-                looks=self.looks,
-                reads_faces=self.reads_faces,
-            )
-        )
+        self.instructions.append(Check(**self.standing({FAILED}), claim=index, holds=holds, explain=explain))
 
     def _comes_to_ending(self) -> None:
         if self.ending_cell is None:
@@ -163,14 +147,7 @@ class Acts(Blocks):
         def run(cells: Cells) -> None:
             cells[cell] = line
 
-        self._mark(run, cell)
-
-    def _mark(self, run: Callable[[Cells], None], *cells: int) -> None:
-        """Something is noted; nothing happens on the table."""
-        self.instructions.append(
-            Act(self.line.number, self.rounds, frozenset(self.reads), frozenset(cells), run, lambda cells: 0,
-                frozenset(), looks=self.looks, reads_faces=self.reads_faces)
-        )  # fmt: skip
+        self.note(run, [cell])
 
     def check_tells(
         self, seen: Callable[[Sequence[Any]], bytes], told: Callable[[Sequence[Any]], tuple[int, ...]]
@@ -185,7 +162,7 @@ class Acts(Blocks):
             cells[FAILED] &= ~NO_ENDING
             cells[cell] = (seen(cells), told(cells))
 
-        self._mark(run, cell, FAILED)
+        self.note(run, [cell, FAILED])
 
     def start_again(self) -> None:
         """These paths begin anew; what they come to is for the next time."""
@@ -202,7 +179,7 @@ class Acts(Blocks):
             cells[cell] = 1
             cells[FAILED] &= ~NO_ENDING
 
-        self._mark(run, cell, FAILED)
+        self.note(run, [cell, FAILED])
         self._phase = ENDING
 
     def ask_odds(self, text: str, number: Reader) -> None:
@@ -213,7 +190,7 @@ class Acts(Blocks):
         def run(cells: Cells) -> None:
             cells[cell] = number(cells)
 
-        self._mark(run, cell)
+        self.note(run, [cell])
 
     def _claim(self) -> int:
         self.claims.append(ClaimLine(self.line.number, self.line.text.strip(), self._cases > 0))

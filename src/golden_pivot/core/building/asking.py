@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 import difflib
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from typing import Any
 
 from ..faults import Fault
 from ..language.templates import PERFORMER
-from ..program import AnyInstruction, Cell
+from ..program import Act, AnyInstruction, Cell, Cells
 from ..routine import STEP, Line, Routine
 from ..steps.declare import ENDING
 from .purpose import Needs, Purpose
@@ -66,6 +66,21 @@ class Asking:
     def performer_acts(self) -> bool:
         """Whether what the line needs to know, the performer must know. An ending is the performer's to reveal."""
         return _is_performers(self.line)
+
+    def standing(self, touches: Iterable[int] = ()) -> dict[str, Any]:
+        """What every instruction of the line at hand says of itself; see Instruction."""
+        return {
+            "line": self.line.number,
+            "round": self.rounds,
+            "reads": frozenset(self.reads),
+            "touches": frozenset(touches),
+            "looks": self.looks,
+            "reads_faces": self.reads_faces,
+        }
+
+    def note(self, run: Callable[[Cells], None], touches: Iterable[int]) -> None:
+        """Something comes to be known; no card moves."""
+        self.instructions.append(Act(**self.standing(touches), run=run, handled=lambda cells: 0, fills=frozenset()))
 
     facts_everywhere = False
     """so do the faces of cards that were unknown, in every place it reads"""

@@ -41,18 +41,7 @@ class Blocks(Lines):
     def only_if(self, holds: Callable[[Sequence[Any]], bool]) -> None:
         """The lines of the block are carried out on the paths where this holds."""
         branch = len(self.instructions)
-        self.instructions.append(
-            Branch(
-                self.line.number,
-                self.rounds,
-                frozenset(self.reads),
-                frozenset(),
-                holds,
-                END,
-                looks=self.looks,
-                reads_faces=self.reads_faces,
-            )
-        )
+        self.instructions.append(Branch(**self.standing(), holds=holds, target=END))
         following = self._following
         before = self.scope.copy()
         inside = self._case()
@@ -139,18 +128,7 @@ class Blocks(Lines):
         before = self.scope.copy()
         holds = goes_on()
         leave = len(self.instructions)
-        self.instructions.append(
-            Branch(
-                self.line.number,
-                self.rounds,
-                frozenset(self.reads),
-                frozenset(),
-                holds,
-                END,
-                looks=self.looks,
-                reads_faces=self.reads_faces,
-            )
-        )
+        self.instructions.append(Branch(**self.standing(), holds=holds, target=END))
         self._loops += 1
         try:
             (body or (lambda: self._inside(self.line.body)))()

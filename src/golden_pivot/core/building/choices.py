@@ -171,21 +171,16 @@ class Choices(Table):
         by = by or (PERFORMER if self.performer_acts() else SPECTATOR)
         self.instructions.append(
             Choose(
-                self.line.number,
-                self.rounds,
-                frozenset(self.reads),
-                frozenset({cell}),
-                cell,
-                unique,
-                label + self.round_text,
-                by,
-                secret,
-                options,
-                say,
-                say is _plain,
-                ways,
-                odds,
-                looks=self.looks,
-                reads_faces=self.reads_faces,
+                **self.standing({cell}),
+                cell=cell,
+                key=unique,
+                label=label + self.round_text,
+                by=by,
+                secret=secret,
+                options=options,
+                say=say,
+                plain=say is _plain,
+                ways=ways,
+                odds=odds,
             )
         )

@@ -12,7 +12,7 @@ from ..expressions import CardFact, SpotFact
 from ..faces import PACK, Faces, face_classes
 from ..faults import Impossible
 from ..language.phrases import spot_text
-from ..program import Act, Cell, Cells, Reader
+from ..program import Cell, Cells, Reader
 from ..steps.declare import ENDING
 from .places import Place
 from .spots import FoundSpot, Spots
@@ -159,7 +159,7 @@ class Looks(Spots):
         def run(cells: Cells) -> None:
             self._set_face(cells, found(cells), faces.byte(chosen(cells)))
 
-        self._settles(run)
+        self.note(run, self.touches)
 
     def look_whether(self, label: str, found: Found, fact: str, number: int) -> Callable[[Sequence[Any]], bool]:
         """Whether a fact of the card is this number; what else it is stays open where that can be.
@@ -208,14 +208,8 @@ class Looks(Spots):
         def run(cells: Cells) -> None:
             self._set_face(cells, found(cells), faces.byte(chosen(cells)))
 
-        self._settles(run)
+        self.note(run, self.touches)
         return holds
-
-    def _settles(self, run: Callable[[Cells], None]) -> None:
-        self.instructions.append(
-            Act(self.line.number, self.rounds, frozenset(self.reads), frozenset(self.touches), run,
-                lambda cells: 0, frozenset(), looks=self.looks, reads_faces=self.reads_faces)
-        )  # fmt: skip
 
     def mate_in(self, card_slot: str, place: Place) -> Reader:
         """Index from 0 of the mate of the card in the slot, among the cards of a place: where it is, by chance."""
@@ -255,7 +249,7 @@ class Looks(Spots):
                 if not self.face_token(cells, token):
                     self._set_face(cells, (cell, at, token), faces.byte(mate_of_card(cells)))
 
-        self._settles(run)
+        self.note(run, self.touches)
         return chosen
 
     def _mate_class(self, card_slot: str) -> FaceReader:

@@ -1,0 +1,160 @@
+"""What the faces of the cards must come to at the end."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import TYPE_CHECKING, Any
+
+from ..cards import FACE_UP, SUITS, TOKEN, ordinal
+from ..faults import Impossible
+from ..language.phrases import list_text
+from .declare import ENDING, step
+
+if TYPE_CHECKING:
+    from ..building import Builder
+
+
+@step(
+    "Ends with: the top cards of {places:places} have the same {what=value|suit|colour}",
+    family="Endings",
+    phase=ENDING,
+    example="Ends with: the top cards of pile 1, pile 2, pile 3 have the same value",
+)
+def ends_alike(b: Builder) -> None:
+    """A claim: the top cards go together. A card of which nothing is known goes with no other."""
+    places, what = b.several("places"), b.phrase("what")
+    b.ask_fact(what)
+    known = b.fact_of(what)
+    b.looks_everywhere = b.facts_everywhere = True
+
+    def tops(cells: Sequence[Any]) -> list[Any]:
+        heaps = [place.of(cells) for place in places]
+        for place, heap in zip(places, heaps, strict=True):
+            if not heap:
+                raise Impossible(f"{place.name} has no top card")
+        return [known(cells, heap[0] & TOKEN) for heap in heaps]
+
+    def explain(cells: Sequence[Any]) -> str:
+        shown = list_text(["not known" if found is None else _named_fact(what, found) for found in tops(cells)])
+        return f"the {what}s of the top cards are {shown}"
+
+    b.check(lambda cells: None not in (found := tops(cells)) and len(set(found)) == 1, explain)
+
+
+def _named_fact(what: str, number: int) -> str:
+    return str(number) if what == "value" else (SUITS if what == "suit" else ("black", "red"))[number - 1]
+
+
+@step(
+    "Ends with: the faces of {place:place} tell {names:names}",
+    family="Endings",
+    phase=ENDING,
+    example="Ends with: the faces of deck tell v",
+)
+def ends_told(b: Builder) -> None:
+    """A claim: whoever looks through the cards at the end can say these numbers, however secretly they were chosen.
+
+    It fails where two ways of choosing leave the same faces in the same order and differ in one of the numbers.
+    """
+    place = b.looked_at("place")
+    b.ask_fact("card")
+    b.looks_everywhere = b.facts_everywhere = True
+    token_of = b.face_token
+    numbers = [b.number_by_name("names", name) for name in b.line.values["names"]]
+
+    placed = b.tokens_of_set_up()
+
+    def face(cells: Sequence[Any], token: int) -> int:
+        return token_of(cells, token) or placed.get(token, 0)
+
+    def seen(cells: Sequence[Any]) -> bytes:
+        return bytes(face(cells, byte & TOKEN) | byte & FACE_UP for byte in place.of(cells))
+
+    b.check_tells(seen, lambda cells: tuple(number(cells) for number in numbers))
+
+
+@step(
+    "Ends with: each column of {places:places} has one {what=value|suit|colour}",
+    family="Endings",
+    phase=ENDING,
+    example="Ends with: each column of row 1, row 2, row 3 has one suit",
+)
+def ends_columns(b: Builder) -> None:
+    """A claim: in rows laid below each other, the cards of each column go together."""
+    places, what = b.several("places"), b.phrase("what")
+    b.ask_fact(what)
+    known = b.fact_of(what)
+    b.looks_everywhere = b.facts_everywhere = True
+
+    def columns(cells: Sequence[Any]) -> list[list[int | None]]:
+        rows = [place.of(cells) for place in places]
+        if len({len(row) for row in rows}) > 1:
+            raise Impossible("the rows are not equally long")
+        return [[known(cells, byte & TOKEN) for byte in column] for column in zip(*rows, strict=True)]
+
+    def alike(column: list[int | None]) -> bool:
+        return None not in column and len(set(column)) == 1
+
+    def explain(cells: Sequence[Any]) -> str:
+        at, column = next((i, c) for i, c in enumerate(columns(cells), start=1) if not alike(c))
+        shown = list_text(["not known" if found is None else _named_fact(what, found) for found in column])
+        return f"the {what}s in column {at} are {shown}"
+
+    b.check(lambda cells: all(map(alike, columns(cells))), explain)
+
+
+@step(
+    "Ends with: the cards of {place:place}, two by two from the top, are mates",
+    family="Endings",
+    phase=ENDING,
+    example="Ends with: the cards of deck, two by two from the top, are mates",
+)
+def ends_pairs(b: Builder) -> None:
+    """A claim: the top two are mates, the next two, and so on to the end, whichever of a pair is on top."""
+    place = b.looked_at("place")
+    mates = b.all_mates()
+
+    def strangers(cells: Sequence[Any]) -> int | None:
+        heap = place.of(cells)
+        pairs = [(heap[i] & TOKEN, heap[i + 1] & TOKEN if i + 1 < len(heap) else -1) for i in range(0, len(heap), 2)]
+        return next((i for i, (one, other) in enumerate(pairs, start=1) if mates.get(one) != other), None)
+
+    def explain(cells: Sequence[Any]) -> str:
+        return f"the {ordinal(strangers(cells) or 0)} pair of {place.name} are no mates"
+
+    b.check(lambda cells: strangers(cells) is None, explain)
+
+
+@step(
+    "Ends with: in every {size:number} cards of {place:place} from the top all {what=values|suits|colours} are"
+    " {how=different|the same}",
+    family="Endings",
+    phase=ENDING,
+    example="Ends with: in every 2 cards of deck from the top all colours are different",
+)
+def ends_groups(b: Builder) -> None:
+    """A claim: the first so many cards, the next so many, and so on to the end, go together or are all unlike.
+
+    The heap must be made up of whole groups. A card of which nothing is known is like no other and unlike none.
+    """
+    place, size, what = b.looked_at("place"), b.constant("size"), b.phrase("what").removesuffix("s")
+    if size < 2:
+        raise b.fault("size", f"Groups of {size} say nothing.", "2 or more", "Change the number.")
+    b.ask_fact(what)
+    known, alike = b.fact_of(what), b.phrase("how") == "the same"
+    b.looks_everywhere = b.facts_everywhere = True
+
+    def failing(cells: Sequence[Any]) -> int | None:
+        facts = [known(cells, byte & TOKEN) for byte in place.of(cells)]
+        if len(facts) % size:
+            raise Impossible(f"the {len(facts)} cards of {place.name} are not groups of {size}")
+        groups = [facts[i : i + size] for i in range(0, len(facts), size)]
+        wanted = 1 if alike else size
+        return next((i for i, group in enumerate(groups, 1) if None in group or len(set(group)) != wanted), None)
+
+    how = b.phrase("how")
+
+    def explain(cells: Sequence[Any]) -> str:
+        return f"the {what}s of the {ordinal(failing(cells) or 0)} group of {place.name} are not all {how}"
+
+    b.check(lambda cells: failing(cells) is None, explain)
