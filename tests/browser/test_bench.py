@@ -370,7 +370,9 @@ def test_a_spelled_routine_is_built_from_the_steps(page: Page) -> None:
         insert_step(page, step)
 
     def fill(line: int, was: str, now: str) -> None:
-        page.locator(".cm-line").nth(line - 1).locator(".gp-slot", has_text=was).first.dblclick()
+        row = page.locator(".cm-line").nth(line - 1)
+        expect(row).to_contain_text(was)
+        row.click()
         page.keyboard.press("Home")
         page.keyboard.press("Shift+End")
         page.keyboard.insert_text(now)

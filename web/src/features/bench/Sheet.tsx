@@ -1,3 +1,4 @@
+import { isolateHistory } from '@codemirror/commands';
 import { EditorState } from '@codemirror/state';
 import { EditorView } from '@codemirror/view';
 import { useEffect, useImperativeHandle, useLayoutEffect, useRef, type Ref } from 'react';
@@ -59,7 +60,12 @@ export function Sheet({ initial, dress, onText, onLine, ref }: SheetProps) {
 
   useImperativeHandle(ref, () => ({
     insertStep: (sentence) => view.current && insertStep(view.current, sentence),
-    replace: (text) => view.current?.dispatch({ changes: { from: 0, to: view.current.state.doc.length, insert: text } }),
+    // However soon after typing it comes, undo takes back this change alone.
+    replace: (text) =>
+      view.current?.dispatch({
+        changes: { from: 0, to: view.current.state.doc.length, insert: text },
+        annotations: isolateHistory.of('full'),
+      }),
     focus: () => view.current?.focus(),
     goToLine: (line) => {
       const editor = view.current;
