@@ -49,6 +49,12 @@ Where a sentence needs a number it takes figures, a name, or a sum of them:
 | `size of table` | how many cards lie there |
 | `value of queen of hearts`, `suit of their card` | ace 1, jack 11, queen 12, king 13; clubs 1, diamonds 2, hearts 3, spades 4 |
 | `letters of value of their card`, `letters of suit of …` | letters of *queen*; of *hearts*, in the plural |
+| `(value of the top card of deck) + 1` | the same of a card by where it lies, face up; in a sum it stands in brackets |
+| `number of piles` | how many piles there are |
+
+A card that was not placed can be anything that is left of the pack; the proof covers all of it. Your own lines may use
+the value of such a card only when you have looked at it or when it was named to you; of a card by where it lies, when
+it lies face up.
 
 ## Sentences
 """

@@ -182,7 +182,7 @@ def note_order(b: Builder) -> None:
 @step(
     "Make sure that {left:number} {is=is more than|is less than|is at least|is at most|is not|is} {right:number}",
     family="Order of events",
-    example="Make sure that size of hand is at most 12",
+    example="Make sure that size of hand is at most 15",
 )
 def guard(b: Builder) -> None:
     """A limit that must be kept at this line on every path, such as enough cards, or a packet that is not too thick.

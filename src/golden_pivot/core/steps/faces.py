@@ -119,7 +119,7 @@ def take_mate(b: Builder) -> None:
     "{who} deal+s from {from:place} to {to:place}, counting down from {high:number} to {low:number}"
     " until the number is a card’s value{tens?, court cards as ten}{cap?, or else a card face down on top}: {names:names}",
     family="Counting",
-    example="Deal from deck to table, counting down from 10 to 1 until the number is a card’s value, "
+    example="Deal from deck to table, counting down from 9 to 1 until the number is a card’s value, "
     "court cards as ten, or else a card face down on top: m",
 )
 def count_down(b: Builder) -> None:

@@ -183,13 +183,13 @@ def deal_each(b: Builder) -> None:
 @step(
     "Spectator points to {count:number} of the piles, and you keep those that {card:card} is among",
     family="Choices",
-    example="Spectator points to 4 of the piles, and you keep those that FORCE is among",
+    example="Spectator points to 3 of the piles, and you keep those that FORCE is among",
 )
 def narrow(b: Builder) -> None:
     """Narrowing, or magician's choice: the piles pointed to are kept if the card is in one of them, else the others.
 
     The piles that go are put together on the heap *discard*; those that stay are numbered anew from the left.
-    Every way of pointing must work; a line such as *If number of piles is 4:* has what you say in that case.
+    Every way of pointing must work; a line such as *If number of piles is 3:* has what you say in that case.
     """
     count, token, piles = b.number("count"), b.card("card"), b.piles()
     discard = b.destination("discard", "discard")
@@ -258,7 +258,7 @@ def new_pile(b: Builder) -> None:
     b.act(run)
 
 
-@step("Spectator keeps {count:number} of the piles", family="Choices", example="Spectator keeps 3 of the piles")
+@step("Spectator keeps {count:number} of the piles", family="Choices", example="Spectator keeps 2 of the piles")
 def keep_piles(b: Builder) -> None:
     """Of the piles laid down one by one, the spectator keeps these, whichever they are; every choice must work.
 
