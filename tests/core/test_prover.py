@@ -14,11 +14,13 @@ from golden_pivot.core.explorer import explore
 from golden_pivot.core.faults import Cancelled
 from golden_pivot.core.formulas import fit
 from golden_pivot.core.language.parser import read_routine
+from golden_pivot.core.language.printer import routine_json
 from golden_pivot.core.ledger import ledger_of
 from golden_pivot.core.notes import BADGES, Notes, badges_of, notes_of
 from golden_pivot.core.odds import odds_of
 from golden_pivot.core.strands import strands_of
 from golden_pivot.core.verdicts import longest_path, prove
+from tests.reference import every_path
 
 EXPLODING = "Pack: 52 cards\nPlace A 9th\n" + "".join(
     f"Spectator cuts deck and completes the cut\nTurn over the top {n} cards of deck as a block\n" for n in range(3, 15)
@@ -299,3 +301,30 @@ def test_a_closure_over_its_budget_is_unsettled_and_says_so() -> None:
     assert (
         found.verdict == "unsettled" and found.limit == "states" and "different situations at line" in found.headline
     )
+
+
+@pytest.mark.parametrize("at", range(1, 7))
+def test_a_card_with_two_names_in_a_loop_is_another_one_each_time_round(at: int) -> None:
+    """Names of an earlier time round must not be taken for those of this one; against the reference."""
+    rows = [
+        "Pack: 6 cards, any order", f"Place KEY at position {at}", "Until deck runs out:",
+        "  Spectator remembers the top card of deck: A", "  Spectator remembers the top card of deck: B",
+        "  Spectator cuts off 1 card of deck to hand", "  Spectator puts hand under table",
+        "  Spectator cuts table to bring A to the top", "  Spectator cuts table to bring B to the top",
+        "Ends with: the 3rd card of table is KEY",
+    ]  # fmt: skip
+    routine = read_routine("\n".join(rows))
+    (path,) = every_path(routine_json(routine))
+    assert prove(routine).verdict == ("refuted" if path.fails else "proved")
+
+
+def test_a_claim_is_not_settled_for_choices_that_do_not_go_together() -> None:
+    """The claim gets stuck on every path; only those that keep two of three piles are paths."""
+    rows = [
+        "Pack: 6 cards, any order", "Place KEY on top", "Spectator names a number n from 0 to 1",
+        "Cut off n cards of deck to hand", "As long as size of deck is at least 2:", "  Cut off 2 cards of deck to heap",
+        "  Lay heap down as a new pile", "Spectator keeps 2 of the piles", "Ends with: the top card of hand is KEY",
+    ]  # fmt: skip
+    routine = read_routine("\n".join(rows))
+    found, paths = prove(routine), every_path(routine_json(routine))
+    assert found.paths == len(paths) and found.failing_paths == sum(path.fails for path in paths)

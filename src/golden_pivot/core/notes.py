@@ -16,7 +16,7 @@ from .explorer import Layer, explore
 from .expressions import expression_text
 from .faults import BadRoutine, OutOfBudget
 from .language.phrases import list_text
-from .program import FAILED, AnyInstruction
+from .program import FAILED, AnyInstruction, Program
 from .routine import PATTER, STEP, Line, Routine
 from .steps.declare import HANDLING, SETUP
 
@@ -66,15 +66,14 @@ def notes_of(routine: Routine, budget: Budget) -> Notes:
     kept = tuple(Remembered(name, learned, needed) for name, learned, needed in program.remembered)
     by_chance = any(choose.by == CHANCE and choose.plain for choose in program.choices())
     asks_odds = bool(program.odds or program.again or by_chance)
-    return Notes(badges_of(routine), kept, _shows(routine, budget), recap_of(routine), asks_odds)
+    return Notes(badges_of(routine), kept, _shows(program, budget), recap_of(routine), asks_odds)
 
 
 # What shows
 
 
-def _shows(routine: Routine, budget: Budget) -> tuple[Shows, ...]:
+def _shows(program: Program, budget: Budget) -> tuple[Shows, ...]:
     """Every line at which something is first seen that a *Never shows* forbids; none where that takes too long."""
-    program, _ = compile_what_can_be(routine, PROOF)
     kept = {i for i, claim in enumerate(program.claims) if claim.text.startswith("Never shows")}
     if not kept:
         return ()

@@ -67,6 +67,8 @@ class Act(Instruction):
     """how many cards pass through the hands, for the state before"""
     fills: frozenset[int] | None = None
     """places that cards come to from elsewhere; None: any of those it touches"""
+    sifts: bool = False
+    """it may raise NoSuchPath: what is settled before it may be of a path that is none"""
 
 
 @dataclass(frozen=True)

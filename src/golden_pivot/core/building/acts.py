@@ -37,8 +37,12 @@ class Acts(Blocks):
         handled: Reader | None = None,
         passing: Callable[[Sequence[Any]], bytes] | None = None,
         to: Place | None = None,
+        sifts: bool = False,
     ) -> None:
-        """The line does this. `to` is where all cards go that change their place, if it is one place. `passing` gives the cards that are seen one by one meanwhile, as they lie then."""
+        """The line does this. `passing` gives the cards that are seen one by one meanwhile, as they lie then.
+
+        `to` is where all cards go that change their place, if it is one place; see Act for `sifts`.
+        """
         if self.flag("shielded"):
             self.assume(f"line {self.line.number} is shielded")
         elif self.needs.exposures:
@@ -57,6 +61,7 @@ class Acts(Blocks):
                 run=run,
                 handled=handled or (lambda cells: 0),
                 fills=to.cells if to else None,
+                sifts=sifts,
             )
         )
 
@@ -85,16 +90,7 @@ class Acts(Blocks):
             self.note(note, [number])
             self._deals_one(source, to, face_up=True)
             leaving.append(len(self.instructions))
-            self.instructions.append(
-                Branch(
-                    self.line.number,
-                    self.rounds,
-                    frozenset(self.reads),
-                    frozenset(),
-                    lambda cells: not cells[number],
-                    END,
-                )
-            )
+            self.instructions.append(Branch(**self.standing(), holds=lambda cells: not cells[number], target=END))
         if cap:
             self._deals_one(source, to, face_up=False)
         for index in leaving:

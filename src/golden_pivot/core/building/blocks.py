@@ -23,8 +23,6 @@ class Blocks(Lines):
         """how many cases stand around the line"""
         self._unlimited = 0
         """how many repetitions without end stand around the line"""
-        self._loops = 0
-        """how many loops stand around the line"""
         self._open: tuple[int, Scope, Scope] | None = None
         """behind an If with an Otherwise: (index of its leap or -1, what was known before it, and behind it)"""
 
@@ -129,14 +127,11 @@ class Blocks(Lines):
         holds = goes_on()
         leave = len(self.instructions)
         self.instructions.append(Branch(**self.standing(), holds=holds, target=END))
-        self._loops += 1
         try:
             (body or (lambda: self._inside(self.line.body)))()
         except LineFails:
             self.instructions[head] = Leap(self.line.number, self.rounds, frozenset(), frozenset(), head + 1)
             raise
-        finally:
-            self._loops -= 1
         end = len(self.instructions)
         self.instructions.append(Leap(self.line.number, self.rounds, frozenset(), frozenset(), end + 1))
         self.instructions[head] = replace(loop, end=end)

@@ -162,11 +162,24 @@ class Cards(Asking):
         token = heap[index] & TOKEN
         face = self.needs.facts and not self.purpose.every_card and self.faces.number(token) is not None
         if token == INDIFFERENT or face:
+            self._take_back(self._own_tokens[self.cells[cell].name], cells)
+            heap = cells[place]
             if face:
                 cells[self.face_cells_by_name[self.cells[cell].name]] = bytes([token])
             token = self._own_tokens[self.cells[cell].name]
             cells[place] = heap[:index] + bytes([token | heap[index] & FACE_UP]) + heap[index + 1 :]
         cells[cell] = token
+
+    def _take_back(self, token: int, cells: Cells) -> None:
+        """In a loop a card of an earlier time round may still go by this token: it is one like others again."""
+        face = self.face_cells.get(token)
+        becomes = cells[face][0] if face is not None and cells[face] else INDIFFERENT
+        if face is not None:
+            cells[face] = None
+        old, new = bytes([token, token | FACE_UP]), bytes([becomes, becomes | FACE_UP])
+        for index in self.place_cells.values():
+            if token in cells[index] or token | FACE_UP in cells[index]:
+                cells[index] = cells[index].translate(bytes.maketrans(old, new))
 
     def is_named_on_the_way(self, name: str) -> bool:
         return name in self.card_cells

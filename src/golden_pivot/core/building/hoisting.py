@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 
-from ..program import END, AnyInstruction, Branch, Check, Closure, Leap, Loop
+from ..program import END, Act, AnyInstruction, Branch, Check, Closure, Leap, Loop
 
 
 def with_early_checks(instructions: Sequence[AnyInstruction]) -> list[AnyInstruction]:
@@ -42,9 +42,12 @@ def _meeting_points(instructions: Sequence[AnyInstruction]) -> list[int]:
     """Indices at which every path comes by that comes to the end, latest first."""
     found = []
     reach, inside = 0, 0
-    ends_at = max(
-        (i for i, s in enumerate(instructions) if isinstance(s, Branch | Leap) and s.target == END), default=-1
+    leaves = (
+        i
+        for i, step in enumerate(instructions)
+        if (isinstance(step, Branch | Leap) and step.target == END) or (isinstance(step, Act) and step.sifts)
     )
+    ends_at = max(leaves, default=-1)
     for index, step in enumerate(instructions):
         if index >= reach and index > inside and index > ends_at:
             found.append(index)

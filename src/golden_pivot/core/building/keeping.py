@@ -108,7 +108,7 @@ class Keeping(Acts):
                     raise NoSuchPath
                 raise Impossible(f"{count} piles are to be kept, but there are only {kept}")
 
-        self.act(run)
+        self.act(run, sifts=True)
 
     @property
     def _enough_cell(self) -> int:

@@ -55,8 +55,7 @@ function coverage(verdict: Verdict): string {
     verdict.paths !== null &&
       (fails === null ? count(verdict.paths, 'path', 'paths')
         : `holds on ${figures(fails)} of ${count(verdict.paths, 'path', 'paths')}`),
-    verdict.paths && verdict.again_paths
-      ? `starts again 1 time in ${(verdict.paths / verdict.again_paths).toLocaleString('en', { maximumFractionDigits: 1 })}` : null,
+    verdict.again_paths ? `${figures(verdict.again_paths)} of them start again` : null,
     verdict.states_widest > 0 && `widest ${count(verdict.states_widest, 'situation', 'situations')}`,
     verdict.covers_every_order ? 'every order of the pack' : 'this order of the pack only',
     verdict.assumed.length ? `assumes ${verdict.assumed.join(', ')}` : 'nothing assumed',
