@@ -50,7 +50,7 @@ EXPECTED = [
     ("p04_value_and_suit", "proved", 52, "51st in deck or 50th in deck or 49th in deck or 48th in deck"),
     ("p07_nine_courts", "proved", 139_968, "one of 9 places"),
     ("p09_narrowing", "proved", 1575, "1st in pile 1"),
-    ("p10_mirrored_pairs", "proved", None, None),
+    ("p10_mirrored_pairs", "proved", None, "one of 12 places"),
     ("p10_opening_mix", "proved", 28, "one of 28 places"),
     ("p11_from_the_pack", "proved", None, "44th in deck"),
     ("p14_nine_cards", "proved", 52, "1st in dealt"),
@@ -122,10 +122,10 @@ def refuted(name: str, was: str, now: str) -> tuple[str, str | None, int]:
         ("p12_value_blocks", "from 4 to 15", "from 3 to 15",
          "Fails when x is 15, y is 15, k is 3, their card is an ace: the values of the top cards are not known, not "
          "known and not known", "their card is a four, a five, an eight, a nine, a queen or a king", 448),
-        # Without an end there are no paths to count: one situation in which it fails.
+        # Without an end there are no paths to count: these are the situations at the end in which it fails.
         ("p11_cut_and_turn_over", "top 3 cards", "top 2 cards",
          "Fails when nothing is done in line 8, t is 1: 3 of the 8 cards in pile 3 - t are face up, and not just "
-         "these the other way", None, 1),
+         "these the other way", None, 1120),
         # With any order of the piles told as numbers from the top, the same count fails.
         ("p01_three_reports_claimed", "under", "over",
          "Fails when their card is 1st in deck, the order of the piles, time 1 is 1, 2 and 3 from the top, "

@@ -8,7 +8,7 @@ import pytest
 from sympy.combinatorics import Permutation
 
 from golden_pivot.core.budget import Budget
-from golden_pivot.core.building import REPLAY, compile_routine
+from golden_pivot.core.building import REPLAY, Purpose, compile_routine
 from golden_pivot.core.cards import TOKEN
 from golden_pivot.core.explorer import explore
 from golden_pivot.core.faults import Cancelled
@@ -79,8 +79,51 @@ def test_a_search_can_be_cancelled_and_tells_its_progress() -> None:
 def test_the_proof_of_the_digit_sum_merges_all_numbers_into_one_situation() -> None:
     rows = ["Spectator names a number n from 3 to 9", "Deal n cards from deck", "Put the dealt cards back on top",
             "Deal n - 2 cards from deck", "Ends with: the last card dealt is A"]  # fmt: skip
-    found = verdict(*rows)
-    assert (found.verdict, found.paths, found.states_widest) == ("proved", 7, 1)
+    routine = read_routine("\n".join(["Pack: 10 cards", "Place A 3rd", *rows]))
+    assert prove(routine).verdict == "proved"
+    found = explore(compile_routine(routine), Budget())
+    assert (sum(found.ends.values()), found.widest) == (7, 1)
+
+
+@pytest.mark.parametrize(
+    ("rows", "widest", "paths"),
+    [
+        # Two numbers thought of at once, and used one after the other: one of them at a time is enough.
+        (["Spectator names a number n from 1 to 9", "Spectator names a number m from 1 to 8",
+          "Deal n cards from deck", "Put the dealt cards underneath", "Deal m cards from deck",
+          "Ends with: m is at least 1"], (9, 1), 72),
+        # Only the sum of numbers matters, 2 to 10 before the third.
+        (["Spectator names a number a from 1 to 5", "Spectator names a number b from 1 to 5",
+          "Spectator names a number c from 1 to 5", "Ends with: a + b + c is at least 3"], (25, 9), 125),
+        # Heaps that are only stacked: the first two have 2 to 6 cards together.
+        (["Spectator names a number a from 1 to 3", "Deal a cards from deck to one",
+          "Spectator names a number b from 1 to 3", "Deal b cards from deck to two",
+          "Spectator names a number c from 1 to 3", "Deal c cards from deck to three",
+          "Put one on two", "Put two under three", "Ends with: size of three is at least 3"], (9, 5), 27),
+    ],
+)  # fmt: skip
+def test_numbers_are_kept_no_longer_than_they_are_needed(
+    rows: list[str], widest: tuple[int, int], paths: int
+) -> None:
+    routine = read_routine("\n".join(["Pack: 20 cards, any order", "Place A 20th", *rows]))
+    plain, fast = (explore(compile_routine(routine, Purpose(reorder=reorder)), Budget()) for reorder in (False, True))
+    assert sum(plain.ends.values()) == sum(fast.ends.values()) == paths
+    assert (plain.widest, fast.widest) == widest
+
+
+def test_pairs_that_no_line_tells_apart_are_one_another() -> None:
+    pairs = "".join(
+        f"Place {a}P {2 * i + 1}th\nPlace {a}Q {2 * i + 2}th, the mate of {a}P\n" for i, a in enumerate("ABCD")
+    )
+    shuffled = "Deal deck into 4 piles\nSpectator gathers the piles in any order\n"
+    claim = "Ends with: the cards of deck, two by two from the top, are mates"
+    mixed = f"Pack: 8 cards\n{pairs}{shuffled}{shuffled}{claim}"
+    found = explore(compile_routine(read_routine(mixed)), Budget())
+    assert (sum(found.ends.values()), len(found.ends)) == (576, 2)
+    assert prove(read_routine(mixed)).failing_paths == 576 - sum(w for s, w in found.ends.items() if not s[0])
+    # Once a line asks for one of them by name, that one is told from the others.
+    asked = explore(compile_routine(read_routine(mixed + "\nEnds with: the top card of deck is BP")), Budget())
+    assert sum(asked.ends.values()) == 576 and len(asked.ends) > 2
 
 
 def test_the_least_counterexample_has_the_fewest_then_the_first_choices() -> None:

@@ -8,12 +8,12 @@ cards. One loop serves all three.
 from __future__ import annotations
 
 import operator
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
 from .budget import CHECK_EVERY, Budget
-from .cards import FACE_UP, INDIFFERENT, MAX_CARDS
+from .cards import DOWN, FACE_UP, INDIFFERENT, MAX_CARDS, TOKEN, UP
 from .faults import Impossible, NoSuchPath
 from .program import (
     FAILED,
@@ -112,6 +112,8 @@ class _Stage:
     choose: Choose | None
     then: tuple[Act | Check | Branch | Leap, ...]
     dead: Dead
+    beyond: Mapping[int, Dead] = field(default_factory=dict)
+    """for each place that paths leave for, what is dead there"""
     closure: Closure | Loop | None = None
     moves: tuple[tuple[int, tuple[_Stage, ...]], ...] = ()
     """for a closure, each move: the index behind it, and its passes; a loop has one"""
@@ -128,12 +130,13 @@ def stages(program: Program, fused: bool, begin: int = 0, end: int | None = None
     choose: Choose | None = None
     then: list[Act | Check | Branch | Leap] = []
     dead = Dead()
+    beyond: dict[int, Dead] = {}
 
     def close() -> None:
-        nonlocal choose, then, dead
+        nonlocal choose, then, dead, beyond
         if choose or then:
-            found.append(_Stage(start, choose, tuple(then), dead))
-        choose, then, dead = None, [], Dead()
+            found.append(_Stage(start, choose, tuple(then), dead, beyond))
+        choose, then, dead, beyond = None, [], Dead(), {}
 
     index, end = begin - 1, len(program.instructions) if end is None else end
     while (index := index + 1) < end:
@@ -144,7 +147,7 @@ def stages(program: Program, fused: bool, begin: int = 0, end: int | None = None
             close()
             ranges = step.moves(index) if isinstance(step, Closure) else [(index + 1, step.end)]
             moves = tuple((behind, tuple(stages(program, fused, first, behind))) for first, behind in ranges)
-            found.append(_Stage(index, None, (), Dead(), step, moves))
+            found.append(_Stage(index, None, (), Dead(), {}, step, moves))
             index = ranges[-1][1] - 1
             continue
         if not (choose or then):
@@ -155,6 +158,9 @@ def stages(program: Program, fused: bool, begin: int = 0, end: int | None = None
             case Act() | Check() | Branch() | Leap():
                 then.append(step)
         dead |= program.kills[index]
+        if isinstance(step, Branch | Leap):
+            # What has died on the way here is dead there too; of several ways there, the first knows the least.
+            beyond.setdefault(step.target, program.kills_at[step.target] | dead)
         if isinstance(step, Leap):
             close()
     close()
@@ -238,8 +244,8 @@ _BLANK = [bytes(size) for size in range(MAX_CARDS + 1)]
 
 
 def _forgets(program: Program, dead: Dead) -> Callable[[Cells], None] | None:
-    """What takes out of a state what is dead; None where nothing is."""
-    if not dead:
+    """What takes out of a state what is dead, and which of what cannot be told apart; None where nothing is."""
+    if not dead and not program.interchangeable:
         return None
     emptied = [(index, b"" if program.cells[index].is_place else None) for index in dead.cells]
     blanked, faceless = dead.cards, dead.faces
@@ -250,18 +256,21 @@ def _forgets(program: Program, dead: Dead) -> Callable[[Cells], None] | None:
         for cell in dead.cells
         if cell in names
     ]
+    with_faces = {index for index, _ in program.places()} | set(program.face_cells.values())
+    losing_faces = [index for index in (*dead.cells, *blanked, *faceless) if index in with_faces]
     every_name, places = list(program.card_cells.values()), [index for index, _ in program.places()]
     followed = program.target if program.keeps_target else None
     without_faces = program.faces.without_faces if program.faces else b""
+    rename = _renaming(program, places)
 
     def forget(cells: Cells) -> None:
         for name, token, face in unnamed:
             if cells[name] == token and sum(cells[other] == token for other in every_name) == 1:
                 _no_name_any_more(cells, token, face, places)
         if store:
-            for index in (*dead.cells, *blanked, *faceless):
+            for index in losing_faces:
                 if content := cells[index]:
-                    store.keep(cells, content if isinstance(content, bytes) else ())
+                    store.keep(cells, content)
         for index, nothing in emptied:
             cells[index] = nothing
         one = program.token_of(cells, followed) if followed else None
@@ -269,8 +278,42 @@ def _forgets(program: Program, dead: Dead) -> Callable[[Cells], None] | None:
             cells[index] = cells[index].translate(program.only[one]) if one else _BLANK[len(cells[index])]
         for index in faceless:
             cells[index] = cells[index].translate(without_faces)
+        if rename:
+            rename(cells)
 
     return forget
+
+
+def _renaming(program: Program, places: Sequence[int]) -> Callable[[Cells], None] | None:
+    """Gives pairs that nobody tells apart anew, in the order in which they lie: one state stands for all of them."""
+    pairs = program.interchangeable
+    if len(pairs) < 2:
+        return None
+    names = b"".join(pairs)
+    others = bytes(byte for byte in range(256) if byte & TOKEN not in names)
+    pair_of = {token: (pair, side) for pair in pairs for side, token in enumerate(pair)}
+    store = program.faces.cell if program.faces else None
+    where = [*places, *program.face_cells.values(), *([store] if store else [])]
+
+    def rename(cells: Cells) -> None:
+        lie = b"".join([cells[place] or b"" for place in where]).translate(DOWN, others)
+        becomes: dict[int, int] = {}
+        fresh = iter(pairs)
+        for token in lie:
+            if token not in becomes:
+                pair, side = pair_of[token]
+                # The one of the two that comes first takes the first name.
+                becomes |= zip((token, *(pair[:side] + pair[side + 1 :])), next(fresh), strict=True)
+        old, new = bytes(becomes), bytes(becomes.values())
+        if old != new:
+            table = bytes.maketrans(old + old.translate(UP), new + new.translate(UP))
+            for place in where:
+                if cells[place]:
+                    cells[place] = cells[place].translate(table)
+            if store and cells[store]:
+                cells[store] = bytes(sorted(cells[store]))
+
+    return rename
 
 
 def _no_name_any_more(cells: Cells, token: int, face: int | None, places: Sequence[int]) -> None:
@@ -409,13 +452,14 @@ def _one_pass(
     counts = [step.handled if isinstance(step, Act) else _nothing_handled for step in stage.then]
     forget = _forgets(program, stage.dead)
     start, forked = stage.start, bool(program.kills_at)
-    targets = {step.target for step in stage.then if isinstance(step, Branch | Leap)}
-    forget_beyond = {target: _forgets(program, program.kills_at[target]) for target in targets}
+    forget_beyond = {target: _forgets(program, dead) for target, dead in stage.beyond.items()}
     ways = choose.ways if choose and algebra.times else None
     times, share = algebra.times, algebra.share
-    line = stage.first.line
+    line, cell = stage.first.line, choose.cell if choose else -1
+    if _asks_only_where_it_leads(program, stage, algebra):
+        layer = _met(stage, layer, merge)
     after: Layer = {}
-    done, next_look = 0, CHECK_EVERY
+    many, done, next_look = 0, 0, CHECK_EVERY
 
     def stop(state: State, weight: Any, line: int, reason: str) -> None:
         stuck = Stuck(line, reason, state)
@@ -425,6 +469,7 @@ def _one_pass(
         if forked and state[JUMP] is not None:
             if state[JUMP] > start:  # it went another way, and meets the others further on
                 after[state] = merge(after[state], weight) if state in after else weight
+                many = len(after)
                 continue
             state = _goes_on(state)
         try:
@@ -444,7 +489,7 @@ def _one_pass(
             cells = list(state)
             reached = weight
             if choose:
-                cells[choose.cell] = option
+                cells[cell] = option
                 if chosen:
                     reached = chosen(weight, index, option)
                 if share and choose:
@@ -476,12 +521,41 @@ def _one_pass(
                     forget_there(cells)
             elif forget:
                 forget(cells)
-            key = tuple(cells)
-            after[key] = merge(after[key], reached) if key in after else reached
+            # A long tuple takes its time to hash: once is enough for a state that is new.
+            known = after.setdefault(key := tuple(cells), reached)
+            if len(after) > many:
+                many += 1
+            else:
+                after[key] = merge(known, reached)
     result.transitions += done
     budget.count(result.transitions, line)
     budget.look(len(after), line)
     return after
+
+
+def _asks_only_where_it_leads(program: Program, stage: _Stage, algebra: Algebra) -> bool:
+    """Whether states may be taken as one from which the options of the stage lead to the same states.
+
+    Not where it matters which option was taken: to the algebra, to another step of the stage, or later.
+    """
+    choose = stage.choose
+    if choose is None or choose.alike is None or choose.odds or algebra.chosen or algebra.handled:
+        return False
+    forgotten = all(choose.cell in dead.cells for dead in (stage.dead, *stage.beyond.values()))
+    return forgotten and sum(choose.cell in step.reads for step in stage.then) <= 1
+
+
+def _met(stage: _Stage, layer: Layer, merge: Callable[[Any, Any], Any]) -> Layer:
+    """States that lead to the same, as one."""
+    assert stage.choose and stage.choose.alike
+    met: Layer = {}
+    for state, weight in layer.items():
+        if state[JUMP] is None or state[JUMP] <= stage.start:
+            cells = list(state)
+            stage.choose.alike(cells)
+            state = tuple(cells)
+        met[state] = merge(met[state], weight) if state in met else weight
+    return met
 
 
 def _line_of(stage: _Stage, runs: Sequence[Run], state: State, option: Any) -> int:

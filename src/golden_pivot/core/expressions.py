@@ -431,6 +431,18 @@ def evaluator(expression: Expression, look_up: Callable[[LookedUp], Reader]) -> 
             raise ValueError("a blank has no value")
 
 
+def terms(expression: Expression) -> list[tuple[int, Expression]]:
+    """A sum or difference as its parts, each with +1 or −1 before it.
+
+    >>> [(sign, part.name) for sign, part in terms(Binary("-", Name("a"), Binary("-", Name("b"), Name("c"))))]
+    [(1, 'a'), (-1, 'b'), (1, 'c')]
+    """
+    match expression:
+        case Binary("+" | "-" as op, left, right):
+            return terms(left) + [(-sign if op == "-" else sign, part) for sign, part in terms(right)]
+    return [(1, expression)]
+
+
 def expression_json(expression: Expression) -> dict[str, Any]:
     """A tree of plain dictionaries tagged by `op`; the inverse is `expression_from_json`."""
     match expression:

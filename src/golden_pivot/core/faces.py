@@ -10,13 +10,13 @@ of class c has the token TOKEN − (number of classes) − c.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
 from math import comb, perm
 from typing import Any
 
-from .cards import FACE_UP, RANKS, SUITS, TOKEN, card_colour
+from .cards import DOWN, FACE_UP, RANKS, SUITS, TOKEN, card_colour, mate_of
 from .expressions import CARD_FACTS
 
 FACTS: Mapping[str, Callable[[str], int | None]] = {
@@ -24,8 +24,12 @@ FACTS: Mapping[str, Callable[[str], int | None]] = {
     "colour": lambda card: {"black": 1, "red": 2}.get(card_colour(card) or ""),
     "value up to ten": lambda card: min(value, 10) if (value := CARD_FACTS["value"](card)) else None,
     "card": lambda card: PACK.index(card) + 1 if card in PACK else None,
+    "pair": lambda card: min(PACK.index(card), PACK.index(mate_of(card) or card)) + 1 if card in PACK else None,
 }
-"""What can be asked of a card: what numbers can speak of, its colour, and which it is."""
+"""What can be asked of a card: what numbers can speak of, its colour, which it is, and which pair of mates it is of."""
+
+OF_PAIRS = frozenset(["card", "pair"])
+"""facts that are asked to find mates alone: what pair it is makes no difference"""
 
 PACK: tuple[str, ...] = tuple(f"{rank} of {suit}" for suit in SUITS for rank in RANKS)
 
@@ -130,6 +134,15 @@ class Faces:
         """bytes of cards that have not been seen"""
         self.of_name = {name: c for c, one in enumerate(classes) for name in one.names}
 
+    @cached_property
+    def pairs(self) -> tuple[bytes, ...]:
+        """The tokens of the classes that hold mates, pair by pair: two, or one that has both."""
+        found: dict[tuple[int, ...], None] = {}
+        for c, one in enumerate(self.classes):
+            mate = self.of_name[mate_of(one.names[0]) or one.names[0]]
+            found[tuple(sorted({c, mate}))] = None
+        return tuple(bytes(map(self.byte, pair)) for pair in found)
+
     def byte(self, number: int) -> int:
         """Class c, or c + (number of classes) for *not of class c* → token."""
         return TOKEN - number
@@ -212,8 +225,11 @@ class FaceStore:
         """Translation table that makes cards indifferent which are known by their faces alone."""
         return bytes(byte & FACE_UP if byte & TOKEN >= self.lowest else byte for byte in range(256))
 
-    def keep(self, cells: list[Any], tokens: Iterable[int]) -> None:
+    @cached_property
+    def _others(self) -> bytes:
+        return bytes(byte for byte in range(256) if byte & TOKEN < self.lowest)
+
+    def keep(self, cells: list[Any], cards: bytes) -> None:
         """These cards are about to be forgotten; which faces are out stays known."""
-        seen = [token & TOKEN for token in tokens if token & TOKEN >= self.lowest]
-        if seen:
-            cells[self.cell] = bytes(sorted([*cells[self.cell], *seen]))
+        if seen := cards.translate(DOWN, self._others):
+            cells[self.cell] = bytes(sorted(cells[self.cell] + seen))

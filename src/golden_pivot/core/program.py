@@ -69,6 +69,10 @@ class Act(Instruction):
     """places that cards come to from elsewhere; None: any of those it touches"""
     sifts: bool = False
     """it may raise NoSuchPath: what is settled before it may be of a path that is none"""
+    reckons: bool = False
+    """it only reckons one number from others, and cannot fail"""
+    stacks: tuple[int, int, bool] | None = None
+    """it does nothing but to put the whole of a place (cell) on another, or under it where that is False"""
 
 
 @dataclass(frozen=True)
@@ -89,6 +93,8 @@ class Choose(Instruction):
     """in how many ways an option can come about, as a fraction (numerator, denominator) of the ways so far; None: one"""
     odds: Callable[[Sequence[Any], int], int] | None = None
     """how heavy an option weighs where chance decides; None: as many as its ways"""
+    alike: Callable[[Cells], None] | None = None
+    """turns a state into the one that stands for all from which the options lead to the same states as from it"""
 
     def shares(self, state: Sequence[Any], options: Sequence[int]) -> list[int]:
         """How heavy each option weighs where chance decides."""
@@ -230,6 +236,8 @@ class Program:
     """(name, line at which the performer learns it, lines of the performer's that need it)"""
     keeps_target: bool = False
     """where the followed card lies at the end is asked for"""
+    interchangeable: tuple[bytes, ...] = ()
+    """tokens of each pair of mates (one that both share, or two), where no line tells one pair from another"""
     equally_likely: bool = False
     """the spectator's choices are taken by chance"""
 

@@ -8,7 +8,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from .budget import Budget
-from .building import PROOF, compile_routine
+from .building import LEDGER, PROOF, compile_routine
 from .cards import ordinal
 from .explorer import LEAST_PATH, MOST_HANDLED, Exploration, explore
 from .faults import BadRoutine, Fault, OutOfBudget
@@ -24,8 +24,10 @@ FIXED, RULE, ONE_OF, LOST = "fixed", "rule", "one-of", "lost"
 
 MOST_CANDIDATES = 6
 """places a card may be in, for one thing the performer knows, before it counts as lost"""
-MOST_STEPS_FOR_PLACES = 400_000
-"""transitions that are spent, where a claim is made, on where the card lies at the end"""
+FEW_TRANSITIONS = 20_000
+"""steps up to which nothing is given up: every place is kept to the end, and the limits of a pack"""
+MOST_STEPS_FOR_PLACES = 100_000
+"""transitions that a larger proof spends besides on where the card lies at the end"""
 MOST_ROWS = 400
 """rows of a landing table that are handed out"""
 
@@ -123,12 +125,13 @@ def prove(routine: Routine, budget: Budget | None = None) -> Verdict:
     """
     budget = budget or Budget()
     begun = time.perf_counter()
-    program = compile_routine(routine, PROOF)
     try:
-        program, found, exact = _explored(routine, program, budget)
+        program, found, exact = _explored(routine, budget, reorder=True)
+        if found.stuck and exact:  # what comes first makes a difference to how many paths get stuck
+            program, found, exact = _explored(routine, budget, reorder=False)
         if not found.ends:
             raise BadRoutine([_never_possible(routine, found)])
-        verdict = _judged(routine, program, found, budget)
+        verdict = _judged(routine, program, found, exact, budget)
     except OutOfBudget as limit:
         stopped = f"Not settled: {limit.reached}, and the search stopped there"
         return Verdict(UNSETTLED, stopped, limit=limit.limit, seconds=time.perf_counter() - begun)
@@ -146,39 +149,40 @@ def prove(routine: Routine, budget: Budget | None = None) -> Verdict:
     )
 
 
-FEW_TRANSITIONS = 20_000
-"""steps up to which the limits of a pack are kept from the start"""
-
-
-def _explored(routine: Routine, program: Program, budget: Budget) -> tuple[Program, Exploration, bool]:
+def _explored(routine: Routine, budget: Budget, reorder: bool) -> tuple[Program, Exploration, bool]:
     """(program, all its paths, whether exactly those that there are).
 
-    Where unknown cards are looked at again and again, keeping count of what is still in the pack takes most of the
-    work. So a larger proof is first tried without: it then covers more orders than there are. What fails there may
-    be no real order, so a failure is looked for again among the real ones.
+    A small proof keeps every place, so that it also says where the card lies. Where unknown cards are looked at
+    again and again, keeping count of what is still in the pack takes most of the work. So a larger proof is first
+    tried without: it then covers more orders than there are. What fails there may be no real order, so a failure
+    is looked for again among the real ones.
     """
-    if program.faces is None or (program.target and not program.claims):
+    proof, ledger = replace(PROOF, reorder=reorder), replace(LEDGER, reorder=reorder)
+    program = compile_routine(routine, ledger)
+    if program.target and not program.claims:
         return program, explore(program, budget), True
     try:
         return program, explore(program, budget.narrowed(budget.states or FEW_TRANSITIONS, FEW_TRANSITIONS)), True
     except OutOfBudget:
-        pass
-    wider = compile_routine(routine, replace(PROOF, limits=False))
+        program = compile_routine(routine, proof)
+    if program.faces is None:
+        return program, explore(program, budget), True
+    wider = compile_routine(routine, replace(proof, limits=False))
     found = explore(wider, budget)
     fails = bool(found.stuck) or any(state[FAILED] for state in (*found.ends, *found.again))
-    if found.ends and (not fails or _least_failing(routine, wider, budget).failures):
+    if found.ends and (not fails or _least_failing(routine, budget, limits=False).failures):
         return wider, found, False
     return program, explore(program, budget), True
 
 
-def _judged(routine: Routine, program: Program, found: Exploration, budget: Budget) -> Verdict:
+def _judged(routine: Routine, program: Program, found: Exploration, exact: bool, budget: Budget) -> Verdict:
     if program.is_unlimited:  # there is no number of paths: situations are counted instead
         found = replace(found, ends=dict.fromkeys(found.ends, 1), stuck=dict.fromkeys(found.stuck, 1))
     # What must not be seen must not be seen before a fresh start either.
     reached = (*found.ends.items(), *found.again.items())
     failing = sum(w for state, w in reached if state[FAILED]) + sum(found.stuck.values())
     if failing:
-        return _refuted(routine, program, found, failing, budget)
+        return _refuted(routine, program, found, failing, exact, budget)
     return _proved(routine, program, found, budget) if program.claims else _unclaimed(program, found)
 
 
@@ -213,8 +217,10 @@ def _claims(program: Program, found: Exploration) -> tuple[Claim, ...]:
     return tuple(Claim(c.line, c.text, not paths, paths) for c, paths in zip(program.claims, failing, strict=True))
 
 
-def _end_places(routine: Routine, budget: Budget) -> Landing | None:
-    """The landing where a claim is made: the proof has forgotten places nobody looks at, the ledger keeps them."""
+def _end_places(routine: Routine, program: Program, found: Exploration, budget: Budget) -> Landing | None:
+    """The landing where a claim is made: a larger proof has forgotten places nobody looks at, the ledger keeps them."""
+    if program.keeps_target:
+        return _landing(program, found.ends)
     kept = end_layer(routine, budget.narrowed(budget.states or MOST_STEPS_FOR_PLACES, MOST_STEPS_FOR_PLACES))
     return _landing(*kept) if kept else None
 
@@ -227,7 +233,7 @@ def _proved(routine: Routine, program: Program, found: Exploration, budget: Budg
         f"Proved: every case has its ending with {program.target}"
         if in_cases
         else f"Proved: {said}, {_whatever(program)}",
-        landing=_end_places(routine, budget),
+        landing=_end_places(routine, program, found, budget),
         claims=_claims(program, found),
     )
 
@@ -237,12 +243,14 @@ def _said(claim: str) -> str:
     return f"{what.strip()} never shows" if kind == "Never shows" else what.strip()
 
 
-def _refuted(routine: Routine, program: Program, found: Exploration, failing: int, budget: Budget) -> Verdict:
-    counterexample = _counterexample(routine, program, budget)
+def _refuted(
+    routine: Routine, program: Program, found: Exploration, failing: int, exact: bool, budget: Budget
+) -> Verdict:
+    counterexample = _counterexample(routine, budget, exact)
     return Verdict(
         REFUTED,
         counterexample.sentence,
-        landing=_end_places(routine, budget),
+        landing=_end_places(routine, program, found, budget),
         claims=_claims(program, found),
         failing_paths=failing,
         counterexample=counterexample,
@@ -254,16 +262,16 @@ def _whatever(program: Program) -> str:
     return "whatever they choose" if program.choices() else "every time"
 
 
-def _least_failing(routine: Routine, program: Program, budget: Budget) -> Play:
+def _least_failing(routine: Routine, budget: Budget, limits: bool) -> Play:
     """The least failing path, played on a pack in which every card is its own."""
-    found = explore(program, budget, LEAST_PATH)
+    found = explore(compile_routine(routine, replace(PROOF, limits=limits)), budget, LEAST_PATH)
     reached = (*found.ends.items(), *found.again.items())
     failing = [w for state, w in reached if state[FAILED]] + list(found.stuck.values())
     return play_path(routine, min(failing)[3])
 
 
-def _counterexample(routine: Routine, program: Program, budget: Budget) -> Counterexample:
-    played = _least_failing(routine, program, budget)
+def _counterexample(routine: Routine, budget: Budget, limits: bool) -> Counterexample:
+    played = _least_failing(routine, budget, limits)
     labels = tuple(clause for decision in played.decisions if (clause := decision.clause))
     reason = " and ".join(played.failures)
     when = f"Fails when {', '.join(labels)}" if labels else "Fails every time"

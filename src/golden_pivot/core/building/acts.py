@@ -38,10 +38,11 @@ class Acts(Blocks):
         passing: Callable[[Sequence[Any]], bytes] | None = None,
         to: Place | None = None,
         sifts: bool = False,
+        stacks: tuple[int, int, bool] | None = None,
     ) -> None:
         """The line does this. `passing` gives the cards that are seen one by one meanwhile, as they lie then.
 
-        `to` is where all cards go that change their place, if it is one place; see Act for `sifts`.
+        `to` is where all cards go that change their place, if it is one place; see Act for `sifts` and `stacks`.
         """
         if self.flag("shielded"):
             self.assume(f"line {self.line.number} is shielded")
@@ -62,6 +63,7 @@ class Acts(Blocks):
                 handled=handled or (lambda cells: 0),
                 fills=to.cells if to else None,
                 sifts=sifts,
+                stacks=None if self.needs.exposures else stacks,
             )
         )
 

@@ -82,6 +82,21 @@ class Asking:
         """Something comes to be known; no card moves."""
         self.instructions.append(Act(**self.standing(touches), run=run, handled=lambda cells: 0, fills=frozenset()))
 
+    def reckon(self, number: Callable[[Cells], Any], reads: Iterable[int], what: str) -> int:
+        """The cell of a number, or of several, that follows from others and is kept from here on."""
+        cell = self.new_cell(Cell(what, False))
+
+        def run(cells: Cells) -> None:
+            cells[cell] = number(cells)
+
+        self.instructions.append(
+            Act(
+                self.line.number, self.rounds, frozenset(reads), frozenset([cell]),
+                run=run, handled=lambda cells: 0, fills=frozenset(), reckons=True,
+            )
+        )  # fmt: skip
+        return cell
+
     facts_everywhere = False
     """so do the faces of cards that were unknown, in every place it reads"""
 

@@ -11,7 +11,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from ..cards import FACE_UP, INDIFFERENT, MAX_CARDS
-from ..faces import FaceStore
+from ..faces import OF_PAIRS, FaceStore
 from ..faults import BadRoutine, Fault
 from ..program import END, FAILED, JUMP, NO_ENDING, Branch, Cell, Leap, Loop, Program, dead_after
 from ..routine import STEP, Routine
@@ -19,6 +19,7 @@ from .cards import DECK, THEIR_CARD, PackCard
 from .hoisting import with_early_checks
 from .keeping import Keeping
 from .purpose import PROOF, Needs, Purpose
+from .reordering import reordered
 
 
 def compile_routine(routine: Routine, purpose: Purpose = PROOF) -> Program:
@@ -48,8 +49,12 @@ class Builder(Keeping):
         target = self._target()
         if target and not self.claims and self._count_cell is not None:
             self.ask_pile_places()  # the landing may be in any of them
-        if target and target not in self.card_cells:
+        self._keeps_target = bool(target) and (
+            not self.purpose.odds and (not self.claims or not self.purpose.forget_places)
+        )
+        if target and target not in self.card_cells and (self._keeps_target or not self.pairs):
             self.token(target)
+        self.pairs_told_apart()
         self._lay_out()
         return self._program(target)
 
@@ -137,12 +142,13 @@ class Builder(Keeping):
             for i, step in enumerate(instructions)
         ]
         if self.purpose.forget_faces and not self.stopped:
+            if self.purpose.reorder:
+                instructions = reordered(instructions, self.cells)
             instructions = with_early_checks(instructions)
         end = {FAILED, JUMP, *self.tells.values(), *([self.again_cell] if self.again_cell else [])}
         if self.purpose.odds:
             end |= {cell for _, _, cell in self.odds_cells} | ({self.ending_cell} if self.ending_cell else set())
-        keeps_target = bool(target) and not self.purpose.odds and (not claims or not self.purpose.forget_places)
-        if keeps_target and target in self.card_cells:
+        if self._keeps_target and target in self.card_cells:
             end.add(self.card_cells[target])
         if not claims and not self.purpose.odds and target:
             end |= {i for i, cell in enumerate(self.cells) if cell.is_place or i in self.ever_told}
@@ -171,13 +177,23 @@ class Builder(Keeping):
             again=self.again_cell,
             odds=tuple(self.odds_cells),
             ending=self.ending_cell,
-            keeps_target=keeps_target,
+            keeps_target=self._keeps_target,
+            interchangeable=tuple(bytes([token]) for token in self.pairs) or self._alike_faces(),
             remembered=tuple((name, self.learned[name], tuple(lines)) for name, lines in self.needed.items()),
             equally_likely=self.equally_likely,
             face_classes=self.faces.classes if self.needs.facts else (),
             faces=FaceStore(self.seen_cell, self.faces.lowest) if self.needs.facts else None,
             odd_backs=frozenset(self._odd_backs()) if self.purpose.every_card else frozenset(),
         )
+
+    def _alike_faces(self) -> tuple[bytes, ...]:
+        """Tokens of the faces of each pair of mates, where it makes no difference which pair it is."""
+        apart = (
+            self.fixed_faces or self.tells or any(card.name and self.is_real(card.name) for card in self._set_up())
+        )
+        if not self.purpose.reorder or not self.needs.facts or not self.needs.facts <= OF_PAIRS or apart:
+            return ()
+        return self.faces.pairs
 
     def _may_be_forgotten(self, index: int, cell: Cell) -> bool:
         if cell.is_card or (self.needs.facts and (index == self.seen_cell or index in self.face_cells.values())):

@@ -37,6 +37,12 @@ class Cards(Asking):
         self._own_tokens: dict[str, int] = {}
         """of cards named on the way, for when the card had none before"""
         self.mates: dict[str, str] = {}
+        self.pairs: list[int] = []
+        """tokens that two mates share, in a proof that tells no such pair from another"""
+        self.told_apart: set[str] = set()
+        """cards of the set-up that some line asks for by name"""
+        self._paired: set[str] = set()
+        """cards of the set-up that have mates, where some line asks for all of them"""
         self.claimed_cards: list[str] = []
         self.ever_told: set[int] = set()
         self.place_cells: dict[str, int] = {}
@@ -103,6 +109,10 @@ class Cards(Asking):
 
     def token(self, name: str) -> int:
         """The token of a card of the set-up; asking for it makes the proof follow that card."""
+        self.told_apart.add(name)
+        return self._token(name)
+
+    def _token(self, name: str) -> int:
         if name not in self.tokens:
             token = self._index_in_set_up(name) + 1 if self.purpose.every_card else self._free_token()
             self.tokens[name] = token
@@ -236,9 +246,20 @@ class Cards(Asking):
     def all_mates(self) -> dict[int, int]:
         """Token → token of its mate, for the cards of the set-up; the proof then follows each of them."""
         names = {card.name for card in self._set_up() if card.name}
-        pairs = [(name, self.mates.get(name) or mate_of(name)) for name in names]
+        mates = {name: mate for name in sorted(names) if (mate := self.mates.get(name) or mate_of(name)) in names}
         self.looks_everywhere = True
-        return {self.token(name): self.token(mate) for name, mate in sorted(pairs) if mate in names}
+        if self.purpose.forget_faces and not self.needs.facts:
+            for name, mate in mates.items():
+                if not {name, mate} & self.needs.told_apart and {name, mate}.isdisjoint(self.tokens):
+                    self.tokens[name] = self.tokens[mate] = self._free_token()
+                    self.pairs.append(self.tokens[name])
+        self._paired |= set(mates)
+        return {self._token(name): self._token(mate) for name, mate in mates.items()}
+
+    def pairs_told_apart(self) -> None:
+        """Settles which of the cards that have mates must have tokens of their own."""
+        apart = self._paired if self.card_cells else self._paired & self.told_apart
+        self.found_needs = replace(self.found_needs, told_apart=frozenset(apart))
 
     def named(self, token: int) -> str:
         """The name of a token, for sentences; one shared by many cards has none."""

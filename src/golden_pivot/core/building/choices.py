@@ -9,7 +9,7 @@ from ..cards import TOKEN, ordinal
 from ..expressions import is_settled
 from ..language.templates import PERFORMER, SPECTATOR
 from ..language.values import NewNumber
-from ..program import Cell, Choose, Reader
+from ..program import Cell, Cells, Choose, Reader
 from .places import Place
 from .table import Table
 
@@ -28,6 +28,7 @@ class Choices(Table):
         super().__init__(*given)
         self._keys: set[str] = set()
         self._symbols = iter(_SYMBOLS)
+        self._chance_cell: int | None = None
 
     # Numbers
 
@@ -105,10 +106,18 @@ class Choices(Table):
 
     def choose_depth(self, place: Place) -> Reader:
         """Nobody learns how deep the cut was: from 0 cards to all but one."""
+
+        def alike(cells: Cells) -> None:
+            # Any cut of a heap that has been cut is a cut of the heap before.
+            if heap := place.of(cells):
+                at = heap.index(max(heap))
+                place.put(cells, heap[at:] + heap[:at])
+
         # A cut of no cards and a cut of all of them leave the same heap: it counts once.
         return self.choose_unnamed(
-            f"cut in line {self.line.number}", "cards cut", True, lambda cells: range(max(1, len(place.of(cells))))
-        )
+            f"cut in line {self.line.number}", "cards cut", True,
+            lambda cells: range(max(1, len(place.of(cells)))), alike=alike,
+        )  # fmt: skip
 
     def choose_card(self, label: str, place: Place, barred: Sequence[Reader] = ()) -> Reader:
         """A card of a place: its position from 1. Nobody else learns which, and none of the barred ones is taken."""
@@ -132,10 +141,14 @@ class Choices(Table):
         say: Callable[[Sequence[Any], int], str] = _plain,
         symbol: str | None = None,
         odds: Callable[[Sequence[Any], int], int] | None = None,
+        alike: Callable[[Cells], None] | None = None,
     ) -> Reader:
-        """A decision that no line can refer to; `odds` weigh the options where it is taken at random."""
+        """A decision that no line can refer to; `odds` weigh the options where it is taken at random.
+
+        See Choose for `alike`; no other instruction of the line may depend on the option.
+        """
         cell = self.new_cell(Cell(label, False, symbol=symbol and symbol + self.round_text))
-        self._choice(cell, key, label, secret, options, say, odds=odds)
+        self._choice(cell, key, label, secret, options, say, odds=odds, alike=alike)
         if not secret:
             self.ever_told.add(cell)
         self.reads.add(cell)
@@ -149,8 +162,11 @@ class Choices(Table):
         say: Callable[[Sequence[Any], int], str],
         ways: Ways | None = None,
     ) -> Reader:
-        """What nobody decides; see Choose for `ways`."""
-        cell = self.new_cell(Cell(label, False))
+        """What nobody decides; see Choose for `ways`. The line makes use of it at once: it is forgotten directly after."""
+        if not self.purpose.forget_unnamed:
+            cell = self.new_cell(Cell(label, False))
+        else:  # states with fewer cells take less time
+            cell = self._chance_cell = self._chance_cell or self.new_cell(Cell("what chance decides", False))
         self._choice(cell, key, label, True, options, say, CHANCE, ways)
         self.reads.add(cell)
         return lambda cells: int(cells[cell])
@@ -163,6 +179,7 @@ class Choices(Table):
         self, cell: int, key: str, label: str, secret: bool,
         options: Callable[[Sequence[Any]], Sequence[int]], say: Callable[[Sequence[Any], int], str],
         by: str | None = None, ways: Ways | None = None, odds: Callable[[Sequence[Any], int], int] | None = None,
+        alike: Callable[[Cells], None] | None = None,
     ) -> None:  # fmt: skip
         unique = key + self.round_text
         while unique in self._keys:
@@ -182,5 +199,6 @@ class Choices(Table):
                 plain=say is _plain,
                 ways=ways,
                 odds=odds,
+                alike=alike,
             )
         )

@@ -1,4 +1,4 @@
-"""Claims settled as early as they can be, so that a proof may forget what only they ask for."""
+"""Claims settled and sums reckoned as early as they can be, so that a proof may forget what only they ask for."""
 
 from __future__ import annotations
 
@@ -35,7 +35,35 @@ def with_early_checks(instructions: Sequence[AnyInstruction]) -> list[AnyInstruc
         if index < tail:
             moved.append(instructions[index])
     new_index |= {index: len(moved) for index in range(tail + 1, len(instructions) + 1)} | {END: END}
-    return [_aimed(step, new_index) for step in moved]
+    return [aimed(step, new_index) for step in moved]
+
+
+def with_early_sums(instructions: Sequence[AnyInstruction]) -> list[AnyInstruction]:
+    """The same program with what is only reckoned moved up, also over blocks and cases, to where its parts are settled."""
+    moved = list(instructions)
+    for index, step in enumerate(instructions):
+        if isinstance(step, Act) and step.reckons:
+            moved = _moved_up(moved, index)
+    return moved
+
+
+def _moved_up(instructions: list[AnyInstruction], index: int) -> list[AnyInstruction]:
+    step, at = instructions[index], index
+    points = _meeting_points(instructions[: index + 1])
+    for position in points if index in points else ():
+        if any(must_stay_behind(other, step) for other in instructions[position:index]):
+            break
+        at = position
+    if at == index:
+        return instructions
+    new_index = {old: old + (at < old <= index) for old in range(len(instructions) + 1)} | {END: END}
+    moved = [*instructions[:at], step, *instructions[at:index], *instructions[index + 1 :]]
+    return [aimed(one, new_index) for one in moved]
+
+
+def must_stay_behind(earlier: AnyInstruction, later: AnyInstruction) -> bool:
+    """Whether two neighbours may not change places."""
+    return bool(earlier.touches & (later.reads | later.touches) or later.touches & earlier.reads)
 
 
 def _meeting_points(instructions: Sequence[AnyInstruction]) -> list[int]:
@@ -60,7 +88,8 @@ def _meeting_points(instructions: Sequence[AnyInstruction]) -> list[int]:
     return found[::-1]
 
 
-def _aimed(step: AnyInstruction, new_index: dict[int, int]) -> AnyInstruction:
+def aimed(step: AnyInstruction, new_index: dict[int, int]) -> AnyInstruction:
+    """The instruction with where it leads put right, for instructions that have new indices."""
     match step:
         case Branch() | Leap():
             return replace(step, target=new_index[step.target])

@@ -12,7 +12,7 @@ from ..expressions import CardFact, SpotFact
 from ..faces import PACK, Faces, face_classes
 from ..faults import Impossible
 from ..language.phrases import spot_text
-from ..program import Cell, Cells, Reader
+from ..program import Cell, Cells, Choose, Reader
 from ..steps.declare import ENDING
 from .places import Place
 from .spots import FoundSpot, Spots
@@ -74,6 +74,21 @@ class Looks(Spots):
             known = cells[self.face_cells[token]]
             return known[0] if known else 0
         return token if self.faces.number(token) is not None else 0
+
+    def _faces_in(self, cells: Sequence[Any], heap: bytes) -> bytes:
+        """The token of the face of each card of a heap; 0 where it is unknown."""
+        table = bytearray(cells[self.seen_cell] * 2 if self.purpose.every_card else self._faces_alone)
+        for token, face in self.fixed_faces.items():
+            table[token] = table[token | FACE_UP] = face
+        for token, cell in () if self.purpose.every_card else self.face_cells.items():
+            if cells[cell] and token not in self.fixed_faces:
+                table[token] = table[token | FACE_UP] = cells[cell][0]
+        return heap.translate(table)
+
+    @cached_property
+    def _faces_alone(self) -> bytes:
+        """Byte → token of the face, for cards that are known by their faces alone; 0 for others."""
+        return bytes(token if (token := byte & TOKEN) >= self.faces.lowest else 0 for byte in range(256))
 
     def fact_of(self, fact: str) -> Callable[[Sequence[Any], int], int | None]:
         """(state, token) → the number; None where nothing is known of the card, or it has none."""
@@ -160,6 +175,12 @@ class Looks(Spots):
             self._set_face(cells, found(cells), faces.byte(chosen(cells)))
 
         self.note(run, self.touches)
+        self._settled_in_the_face()
+
+    def _settled_in_the_face(self) -> None:
+        """What the line does from here on depends on the face of the card last chosen, not on the choice of it."""
+        made = next(step for step in reversed(self.instructions) if isinstance(step, Choose))
+        self.reads.discard(made.cell)
 
     def look_whether(self, label: str, found: Found, fact: str, number: int) -> Callable[[Sequence[Any]], bool]:
         """Whether a fact of the card is this number; what else it is stays open where that can be.
@@ -209,6 +230,7 @@ class Looks(Spots):
             self._set_face(cells, found(cells), faces.byte(chosen(cells)))
 
         self.note(run, self.touches)
+        self._settled_in_the_face()
         return holds
 
     def mate_in(self, card_slot: str, place: Place) -> Reader:
@@ -224,17 +246,19 @@ class Looks(Spots):
         def options(cells: Sequence[Any]) -> Sequence[int]:
             if not self.needs.facts:
                 return [0]
-            mate, heap = mate_of_card(cells), place.of(cells)
-            tokens = [self.face_token(cells, byte & TOKEN) for byte in heap]
-            there = [i for i, token in enumerate(tokens) if token == faces.byte(mate)]
-            if there:
-                return there
-            every = sum(len(cells[i]) for i, cell in enumerate(self.cells) if cell.is_place)
-            elsewhere = every - len(heap) - (len(self._all_seen(cells)) - sum(map(bool, tokens)))
-            if faces.byte(mate) in self._all_seen(cells) or elsewhere or every != sum(faces.totals):
+            mate, heap = faces.byte(mate_of_card(cells)), place.of(cells)
+            shown = self._faces_in(cells, heap)
+            if mate in shown:
+                return [i for i, token in enumerate(shown) if token == mate]
+            every, seen = sum([len(cells[i]) for i in self._where_faces_are[0]]), self._all_seen(cells)
+            unknown = shown.count(0)
+            if mate in seen or every - len(seen) != unknown or every != sum(faces.totals):
                 raise Impossible(f"it is not certain that the mate of {name} lies in {place.name}")
             # Among cards that are alike and lie together it makes no difference which one it is.
-            return [i for i, byte in enumerate(heap) if not tokens[i] and heap[i - 1 : i] != heap[i : i + 1]]
+            above = bytes([TOKEN + FACE_UP]) + heap
+            return [
+                i for i, (byte, over) in enumerate(zip(heap, above, strict=False)) if byte != over and not shown[i]
+            ]
 
         chosen = self.choose_by_chance(
             f"the mate in line {self.line.number}", f"the mate of {name}", options,

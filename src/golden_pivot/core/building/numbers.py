@@ -16,6 +16,7 @@ from ..expressions import (
     SpotFact,
     evaluator,
     is_settled,
+    terms,
     within,
 )  # fmt: skip
 from ..faults import Impossible
@@ -24,11 +25,21 @@ from ..program import Reader
 from .cards import Cards
 from .places import Place, fixed_place
 
+LEAST_ADDED_UP = 3
+"""numbers in a sum from which on it is kept as a running total"""
+
+
+def _is_of_one_number(part: Expression) -> bool:
+    """It depends on a number with a name, and on nothing that can change or fail."""
+    nodes = list(within(part))
+    unsettled = any(isinstance(node, Size | CardFact | SpotFact | Piles | Remainder) for node in nodes)
+    return not unsettled and sum(isinstance(node, Name) for node in nodes) == 1
+
 
 class Numbers(Cards):
     def evaluate(self, slot: str, expression: Expression) -> Reader:
         """The number as a function of the state. A line of the performer's may use only what has been told."""
-        value = evaluator(expression, lambda node: self._looked_up(slot, node))
+        value = self._added_up(slot, expression) or self._value(slot, expression)
         if not any(isinstance(node, Remainder) for node in within(expression)):
             return value
 
@@ -39,6 +50,34 @@ class Numbers(Cards):
                 raise Impossible("a number is to be divided by 0") from None
 
         return safe
+
+    def _value(self, slot: str, expression: Expression) -> Reader:
+        return evaluator(expression, lambda node: self._looked_up(slot, node))
+
+    def _added_up(self, slot: str, expression: Expression) -> Reader | None:
+        """A sum of several numbers, kept as a running total: the numbers themselves may then be forgotten.
+
+        None where there is nothing to gain, or where a number is only settled by the line at hand.
+        """
+        parts = terms(expression)
+        numbers = [part for part in parts if _is_of_one_number(part[1])]
+        names = {node.name for _, part in numbers for node in within(part) if isinstance(node, Name)}
+        settled = all(cell not in self.touches for name in names if (cell := self.scope.numbers.get(name)))
+        assert self.line.kind is not None
+        if not self.purpose.reorder or len(numbers) < LEAST_ADDED_UP or not settled or self.line.kind.opens_block:
+            return None
+        outer, total = self.reads, 0
+        for sign, part in numbers:
+            self.reads = {total} if total else set()
+            value, before = self._value(slot, part), total
+
+            def add(cells: Sequence[Any], sign: int = sign, value: Reader = value, before: int = before) -> int:
+                return (cells[before] if before else 0) + sign * value(cells)
+
+            total = self.reckon(add, self.reads, "sum")
+        self.reads = outer | {total}
+        rest = [(sign, self._value(slot, part)) for sign, part in parts if (sign, part) not in numbers]
+        return lambda cells: int(cells[total]) + sum(sign * value(cells) for sign, value in rest)
 
     def _looked_up(self, slot: str, node: LookedUp) -> Reader:
         match node:

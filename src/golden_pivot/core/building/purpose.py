@@ -19,6 +19,8 @@ class Purpose:
     """so are faces that no later line reads, and names of cards other than the one that is followed"""
     odds: bool = False
     """numbers whose odds are asked for are kept to the end"""
+    reorder: bool = False
+    """things are done in another order where that makes no difference to the answer"""
     limits: bool = True
     """a pack has so many cards of a kind; without limits more orders are covered than there are, in less time"""
 
@@ -52,5 +54,7 @@ class Needs:
     """how many of the piles laid down one by one a later line keeps"""
     pile_places: bool = False
     """some line speaks of one of the piles that are laid down one by one"""
+    told_apart: frozenset[str] = frozenset()
+    """cards with mates that need tokens of their own, where some line asks for all mates"""
     facts: frozenset[str] = frozenset()
     """what is asked of cards whose faces are unknown"""

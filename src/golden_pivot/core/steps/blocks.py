@@ -23,7 +23,8 @@ def put_heap(b: Builder) -> None:
         source.put(cells, b"")
         to.put(cells, heap + there if on_top else there + heap)
 
-    b.act(run, to=to)
+    fixed = len(source.cells) == len(to.cells) == 1
+    b.act(run, to=to, stacks=(min(source.cells), min(to.cells), on_top) if fixed else None)
 
 
 @step(

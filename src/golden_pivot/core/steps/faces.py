@@ -63,7 +63,7 @@ def if_alike(b: Builder) -> None:
     b.must_know_face("card")
     b.must_know_face("other")
     how = b.phrase("how")
-    facts = ["value", "colour"] if how == "are mates" else [how.rsplit(" ", 1)[1]]
+    facts = ["pair"] if how == "are mates" else [how.rsplit(" ", 1)[1]]
     pairs = [(_fact(b, "card", fact), _fact(b, "other", fact)) for fact in facts]
     b.only_if(lambda cells: all(one(cells) == other(cells) for one, other in pairs))
 
@@ -161,7 +161,7 @@ def predict(b: Builder) -> None:
 def ends_together(b: Builder) -> None:
     """A claim: whatever the two cards are, they go together. Mates have the same value and colour."""
     how, cards = b.phrase("how"), (b.phrase("card"), b.phrase("other"))
-    facts = ["value", "colour"] if how == "are mates" else [how.rsplit(" ", 1)[1]]
+    facts = ["pair"] if how == "are mates" else [how.rsplit(" ", 1)[1]]
     pairs = [(_fact(b, "card", fact), _fact(b, "other", fact)) for fact in facts]
 
     def holds(cells: Sequence[Any]) -> bool:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from typing import TYPE_CHECKING, Any
 
 from .declare import step
@@ -45,16 +45,31 @@ def choose_values(b: Builder) -> None:
     low, high, most = b.constant("low"), b.constant("high"), b.constant("most")
     if low > high or most < 1:
         raise b.fault("low", "No values are like that.", "the smaller number first, at least 1 alike", "Change them.")
-    chosen: list[Any] = []
-    for name in b.line.values["names"]:
-        earlier = tuple(chosen)
+    names = b.line.values["names"]
+    kept: int | None = None
+    """cell of the values chosen so far that may still come to be too many"""
+    for left, name in zip(range(len(names) - 1, -1, -1), names, strict=True):
+        b.reads = {kept} if kept else set()
 
-        def options(cells: Sequence[Any], earlier: tuple[Any, ...] = earlier) -> Sequence[int]:
-            values = [value(cells) for value in earlier]
-            return [v for v in range(low, high + 1) if values.count(v) < most]
+        def earlier(cells: Sequence[Any], kept: int | None = kept) -> tuple[int, ...]:
+            return cells[kept] if kept else ()
 
-        chosen.append(b.choose("names", name, b.flag("secretly"), options))
-        b.reads.add(b.scope.numbers[name])
+        def options(cells: Sequence[Any], earlier: Callable[..., tuple[int, ...]] = earlier) -> Sequence[int]:
+            return [v for v in range(low, high + 1) if earlier(cells).count(v) < most]
+
+        value = b.choose("names", name, b.flag("secretly"), options)
+
+        def counted(
+            cells: Sequence[Any],
+            earlier: Callable[..., tuple[int, ...]] = earlier,
+            value: Callable[..., int] = value,
+            left: int = left,
+        ) -> tuple[int, ...]:
+            values = sorted([*earlier(cells), value(cells)])
+            return tuple(v for v in values if values.count(v) + left > most)
+
+        if left:
+            kept = b.reckon(counted, b.reads | {b.scope.numbers[name]}, "values so far")
 
 
 @step(
