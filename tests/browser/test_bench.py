@@ -8,6 +8,8 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Page, expect
 
+from golden_pivot.core.language.parser import read_routine
+
 pytestmark = pytest.mark.browser
 
 AXE = Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js"
@@ -384,6 +386,24 @@ def test_a_spelled_routine_is_built_from_the_steps(page: Page) -> None:
     fill(10, "FORCE", "Ends with: the last card dealt is TARGET")
     verdict_is(page, "proved")
     expect(page.locator("section.verdict .cover")).to_contain_text("52 paths")
+
+
+@pytest.mark.parametrize(("name", "kind"), [("p11_from_the_pack", "proved"), ("p21_placing", "one-of")])
+def test_a_procedure_is_built_from_the_steps(page: Page, name: str, kind: str) -> None:
+    """Every line is taken from the list of steps, then its margin and what it speaks of are changed."""
+    page.get_by_role("link", name="The Harbour Light").wait_for()
+    blank_page(page)
+    sheet(page).focus()
+    page.keyboard.press("Control+a")
+    page.keyboard.press("Backspace")
+    text = (PROCEDURES / f"{name}.pivot").read_text(encoding="utf-8")
+    for line in read_routine(text).walk():
+        assert line.kind
+        insert_step(page, line.kind.example)
+        page.locator(".cm-line").last.click(click_count=3)
+        page.keyboard.insert_text(line.text)
+    verdict_is(page, kind)
+    assert sheet(page).inner_text().split() == text.split()
 
 
 def test_a_face_you_do_not_know_is_told_at_its_line(page: Page) -> None:
