@@ -758,7 +758,7 @@ class _Writer:
             "ends_facing": f"{self.spot()} is {self.pick('face up', 'face down')}",
             "ends_alike": f"the top cards of {self.source()}, {self.source()} have the same {self.pick('value', 'suit', 'colour')}",
             "ends_beside": f"{self.pick(*self.cards)} is {self.pick('directly above', 'directly below', 'next to')} {card}",
-            "ends_reversed": f"exactly {' or '.join(sorted({card, self.pick(*self.cards)}))} are reversed in {self.source()}",
+            "ends_reversed": f"exactly {' and '.join(sorted({card, self.pick(*self.cards)}))} are reversed in {self.source()}",
             "ends_equal": f"{self.source()}, {self.source()} have the same number of cards",
         }
         few = self.draw(numbers(self.told))

@@ -347,7 +347,7 @@ def type_routine(page: Page, name: str) -> None:
 @pytest.mark.parametrize(
     ("name", "kind", "says"),
     [
-        ("p11_from_the_pack", "proved", "exactly MP or MQ are reversed"),
+        ("p11_from_the_pack", "proved", "exactly MP and MQ are reversed"),
         ("p14_nine_cards", "proved", "the last card dealt is TARGET"),
         ("p21_placing", "one-of", "One of 3"),
     ],

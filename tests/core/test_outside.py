@@ -92,7 +92,7 @@ def test_cut_and_turn_over_reaches_what_a_plain_search_reaches() -> None:
         rows = [
             f"Pack: {size} cards", "Place P 2nd", "Place Q at the bottom", "As often as the spectator likes, one of:",
             "  Spectator cuts deck and completes the cut", "  Spectator turns over the top 2 cards of deck as a block",
-            "  Spectator turns deck over", "Ends with: exactly P or Q are reversed in deck",
+            "  Spectator turns deck over", "Ends with: exactly P and Q are reversed in deck",
         ]  # fmt: skip
         found = explore(compile_routine(read_routine("\n".join(rows)), FORGETS_NOTHING), Budget())
         decks = {cell for state in found.ends for cell in state if isinstance(cell, bytes)}

@@ -98,6 +98,7 @@ _DECLARED = (
              "pile 1, pile 2"),
     SlotType("card", "a card", phrases.card, str, str, str, "FORCE"),
     SlotType("cards", "one or more cards", phrases.cards, _or_text, list, tuple, "FORCE"),
+    SlotType("together", "one or more cards", phrases.cards, phrases.list_text, list, tuple, "FORCE"),
     SlotType("listed", "cards one after the other", phrases.cards, ", ".join, list, tuple, "FORCE"),
     SlotType("name", "a new name for a number", phrases.new_name, str, str, str, "n"),
     SlotType("names", "one or more numbers by name", phrases.names, ", ".join, list, tuple, "n"),

@@ -163,7 +163,7 @@ def ends_beside(b: Builder) -> None:
 
 
 @step(
-    "Ends with: exactly {cards:cards} are reversed in {place:place}",
+    "Ends with: exactly {cards:together} are reversed in {place:place}",
     family="Endings",
     phase=ENDING,
     example="Ends with: exactly FORCE are reversed in deck",

@@ -1,6 +1,6 @@
 import { useElementSize } from '@mantine/hooks';
 import type { Frame, Play } from '../../api/client';
-import { CARD_HEIGHT, FACE_UP, ROW_LEFT, cardId, layOut, namedIn, ordinal, tableInWords, type Heap, type Layout, type Row } from './layout';
+import { CAPTION, CARD_HEIGHT, FACE_UP, ROW_LEFT, captions, cardId, layOut, ordinal, tableInWords, type Heap, type Layout, type Row } from './layout';
 import './table.css';
 
 /** Every heap edge on, so that its cards can be counted; rows side by side; the cards with a name in gold. */
@@ -48,11 +48,11 @@ function Ground({ heap, layout, names }: { heap: Heap; layout: Layout; names: Re
       <text x={middle} y={foot + 15} textAnchor="middle">
         {counted}
       </text>
-      {!layout.roomy && (
-        <text className="known-here" x={middle} y={foot + 29} textAnchor="middle">
-          {namedIn(heap.cards, names).join(' ')}
+      {!layout.roomy && captions(heap.cards, names).map((known, i) => (
+        <text key={known} className="known-here" x={middle} y={foot + 29 + i * CAPTION} textAnchor="middle">
+          {known}
         </text>
-      )}
+      ))}
     </g>
   );
 }

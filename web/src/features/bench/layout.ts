@@ -54,10 +54,12 @@ export function layOut(frames: Frame[], frame: Frame, width: number, height: num
   const rows = used.filter((place) => place.row);
   const column = width / Math.max(1, heaps.length);
   const forHeaps = height - rows.length * ROW;
-  const pitch = Math.min(12, (forHeaps - TOP - FOOT) / Math.max(1, ...sizes(false)));
   const longestName = Math.max(0, ...frames.flatMap((other) => Object.values(other.names).map((name) => name.length)));
   const beside = column * 0.62 - Math.min(118, column * 0.4) / 2 - 18;
   const roomy = column >= 150 && beside >= (longestName + 5) * LETTER;
+  const lines = Math.max(1, ...frames.flatMap((other) => other.places.map((place) => captions(place.cards, other.names).length)));
+  const foot = FOOT + (roomy ? 0 : (lines - 1) * CAPTION);
+  const pitch = Math.min(12, (forHeaps - TOP - foot) / Math.max(1, ...sizes(false)));
   const edge = Math.min(118, roomy ? column * 0.4 : column * 0.62);
   const longest = Math.max(1, ...sizes(true));
   return {
@@ -85,6 +87,15 @@ export function layOut(frames: Frame[], frame: Frame, width: number, height: num
 export function ordinal(n: number): string {
   const tail = n % 100 >= 11 && n % 100 <= 13 ? 'th' : (['th', 'st', 'nd', 'rd'][n % 10] ?? 'th');
   return `${n}${tail}`;
+}
+
+/** height of a line below a heap */
+export const CAPTION = 13;
+
+/** The cards of a heap that have a name, for below it: one a line, as many as there is room for. */
+export function captions(cards: number[], names: Record<string, string>): string[] {
+  const known = namedIn(cards, names);
+  return known.length > 3 ? [...known.slice(0, 2), `and ${known.length - 2} more`] : known;
 }
 
 /** The cards of a place that have a name, as `FORCE 3rd`. */
