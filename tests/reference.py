@@ -73,6 +73,8 @@ class Table:
     ending: bool = False
     """the line at hand is a claim: cards are turned up for it"""
     again: bool = False
+    ended_here: bool = False
+    """it came to an end of which nothing is claimed"""
     told: list[tuple[object, object]] = field(default_factory=list)
     """(what is seen at the end, what it is to tell) of each such claim"""
     odds: list[int] = field(default_factory=list)
@@ -392,6 +394,19 @@ def take_card(t: Table, s: Json) -> None:
     heap.remove(card)
     t.heap(s["to"]).insert(0, card)
     t.named[s["card"]] = card
+
+
+def take_any(t: Table, s: Json) -> None:
+    heap, count = t.heap(s["from"]), t.value(s["count"])
+    taken = Heap()
+    first = 0
+    for left in range(count - 1, -1, -1):
+        if len(heap) <= left:
+            raise CannotGoOn
+        first = t.choose(list(range(first, len(heap) - left)))
+        taken.append(heap.pop(first))
+        t.look_around(list(t.heaps))
+    t.heap(s["to"])[:0] = taken
 
 
 def take_from(t: Table, s: Json) -> None:
@@ -799,6 +814,10 @@ def demonstrating(t: Table, s: Json) -> None:
     run_lines(t, s["body"])
 
 
+def end_here(t: Table, s: Json) -> None:
+    t.ended_here = True
+
+
 def start_again(t: Table, s: Json) -> None:
     t.again = True
 
@@ -1078,7 +1097,7 @@ MEANINGS: dict[str, Callable[[Table, Json], None]] = {
         repeat, as_often, ends_with, ends_same, ends_mate, ends_facing, ends_alike, ends_equal, place_extra, deal_to_stop,
         faro, reverse_faro, klondike, down_under, ends_beside, ends_reversed, pack_in_order, place_several, chance,
         predict, spell_name, count_down, deal_each, narrow, new_pile, keep_piles, overhand, haphazard, riffle, shuffle,
-        take_mate, until_out, as_long_as, for_each, demonstrating, start_again, ends_together, ends_number, ends_told,
+        take_mate, until_out, as_long_as, for_each, demonstrating, start_again, end_here, take_any, ends_together, ends_number, ends_told,
         ends_columns, ends_pairs, ends_groups, odds_of, riffle_into, note_order, ends_in_order, guard,
     )
 } | dict.fromkeys(
@@ -1088,7 +1107,7 @@ MEANINGS: dict[str, Callable[[Table, Json], None]] = {
 
 
 UNSEEN = {"assumed", "repeat", "as_often", "choose_number", "choose_values", "choose_pile", "tell", "name_aloud", "chance",
-          "until_out", "as_long_as", "for_each", "demonstrating", "start_again"}  # fmt: skip
+          "until_out", "as_long_as", "for_each", "demonstrating", "start_again", "end_here"}  # fmt: skip
 """lines during which nothing is done on the table"""
 
 
@@ -1121,7 +1140,7 @@ def run_lines(t: Table, lines: list[Json]) -> None:
             MEANINGS[step](t, line)
             if step in SET_UP:
                 continue
-            if t.again:
+            if t.again or t.ended_here:
                 raise Finished
             if not line.get("shielded") and not is_ending(line) and step not in UNSEEN:
                 t.look_around(list(t.heaps))
@@ -1198,7 +1217,7 @@ def run(
         pass
     except NoSuchPath:
         raise NoPath(taken, sizes) from None
-    ends = sum(line["step"].startswith("ends_") for line in every) and not table.again
+    ends = sum(line["step"].startswith("ends_") for line in every) and not table.again and not table.ended_here
     return Path(tuple(taken), table, stuck, not stuck and bool(ends) and not table.claims), sizes
 
 

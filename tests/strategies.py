@@ -451,6 +451,12 @@ class _Writer:
         barred = f", not {self.pick(*self.cards)}" if self.pick(True, False) else ""
         self.say(margin, f"Spectator takes a card from {source} to {self.target(source)}: {self._new_card()}{barred}")
 
+    def _do_take_any(self, margin: str) -> None:
+        self.left -= 1
+        source = self.source()
+        self.say(margin, f"{self.who}take{self.s} any {self.pick(1, 2)} cards of {source} to {self.target(source)}".replace(
+            "any 1 cards", "any 1 card"))  # fmt: skip
+
     def _do_take_from(self, margin: str) -> None:
         spot = self.spot()
         name = f": {self._new_card()}" if not margin and self.pick(True, False) else ""
@@ -737,6 +743,8 @@ class _Writer:
         if not self.over and self.turns == 0 and self.pick(True, False, False):
             if os.environ.get("FOCUS") == "start_again" or self.pick(True, False, False, False):
                 self.say(margin + "  ", "Start again")
+            elif os.environ.get("FOCUS") == "end_here" or self.pick(True, False, False, False):
+                self.say(margin + "  ", "End here")
             else:
                 self.ending(margin + "  ")
             self.over = True

@@ -162,6 +162,22 @@ class Acts(Blocks):
 
         self.note(run, [cell, FAILED])
 
+    def end_here(self) -> None:
+        """These paths have come to an end of their own."""
+        if not self._cases:
+            raise self.fault_at(
+                self.line, "Every path ends here.", "a case, such as “If n is 0:”, around this line",
+                "Indent it under an If, or leave it out.",
+            )  # fmt: skip
+
+        def run(cells: Cells) -> None:
+            cells[FAILED] &= ~NO_ENDING
+
+        if self.purpose.odds:
+            self._comes_to_ending()
+        self.note(run, [FAILED])
+        self._phase = ENDING
+
     def start_again(self) -> None:
         """These paths begin anew; what they come to is for the next time."""
         if not self._cases:

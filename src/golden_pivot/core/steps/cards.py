@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import TYPE_CHECKING, Any
 
-from ..cards import FACE_UP, index_of
+from ..cards import FACE_UP, index_of, ordinal
 from ..expressions import expression_text
 from ..faults import Impossible
 from ..program import Cells
@@ -62,6 +62,52 @@ def take_card(b: Builder) -> None:
         _lay_on(cells, place, at, to)
 
     b.act(run, handled=lambda cells: 1, to=to)
+
+
+MOST_TAKEN = 12
+"""cards that can be taken from anywhere in one line"""
+
+
+@step(
+    "{who} take+s any {count:number} {#count} of {from:place} to {to:place}",
+    family="Cards",
+    example="Spectator takes any 3 cards of deck to hand",
+)
+def take_any(b: Builder) -> None:
+    """So many cards from anywhere in the heap are laid on the cards at another place; among them the order is kept.
+
+    Whoever takes them, every selection must work.
+    """
+    count, source = b.constant("count"), b.source("from")
+    to = b.destination("to", apart_from=source)
+    if not 1 <= count <= MOST_TAKEN:
+        raise b.fault("count", f"{count} cards cannot be taken so.", f"from 1 to {MOST_TAKEN}", "Change the number.")
+    taken = b.hidden_place("taken")
+
+    def said(cells: Sequence[Any], at: int) -> str:
+        return f"{ordinal(at)} of those left in {source.name}"
+
+    others, last = set(b.reads), None
+    for left in range(count - 1, -1, -1):
+        # Each lies further down than the one before, so that every selection comes once.
+        def options(cells: Sequence[Any], left: int = left, last: int | None = last) -> Sequence[int]:
+            size = len(source.of(cells))
+            b.within_heap(source, left + 1, size)
+            return range(cells[last] if last else 1, size - left + 1)
+
+        b.reads = others | ({last} if last else set())
+        b.choose_unnamed(f"card in line {b.line.number}", "the next card taken", True, options, said)
+        (last,) = b.reads - others - {last}
+        b.reads = others | {last}
+
+        def run(cells: Cells, last: int = last) -> None:
+            heap, index = source.of(cells), cells[last] - 1
+            source.put(cells, heap[:index] + heap[index + 1 :])
+            taken.put(cells, taken.of(cells) + heap[index : index + 1])
+
+        b.act(run, lambda cells: 1)
+    b.reads = others
+    b.put_back(taken, to)
 
 
 @step(

@@ -118,6 +118,12 @@ def start_again(b: Builder) -> None:
     b.start_again()
 
 
+@step("End here", family="Order of events", example="End here")
+def end_here(b: Builder) -> None:
+    """Inside a case: these paths are over, and nothing is claimed of them. The lines below are for the others."""
+    b.end_here()
+
+
 @step(
     "For each {name:name} of {places:places}[, {order=in any order}]:",
     family="Order of events",
