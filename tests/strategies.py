@@ -355,6 +355,9 @@ class _Writer:
     def _do_turn_over(self, margin: str) -> None:
         self.say(margin, f"{self.who}turn{self.s} {self.source()} over")
 
+    def _do_turn_each(self, margin: str) -> None:
+        self.say(margin, f"{self.who}turn{self.s} every card of {self.source()} over where it lies")
+
     def _do_turn_card(self, margin: str) -> None:
         self.say(margin, f"{self.who}turn{self.s} {self.spot()} {self.pick('over', 'face up', 'face down')}")
 

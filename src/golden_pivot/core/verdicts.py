@@ -117,8 +117,8 @@ class Verdict:
     """what the budget ran out of, for an unsettled verdict"""
 
 
-def prove(routine: Routine, budget: Budget | None = None) -> Verdict:
-    """The verdict over every path.
+def prove(routine: Routine, budget: Budget | None = None, explain: bool = True) -> Verdict:
+    """The verdict over every path. Unless it is to `explain`, a refutation comes without its counterexample and region.
 
     Raises BadRoutine when the text has faults, or when on every path more cards are asked for than there are;
     Cancelled when the budget's flag is raised. Out of budget is a verdict of its own, *unsettled*.
@@ -131,7 +131,7 @@ def prove(routine: Routine, budget: Budget | None = None) -> Verdict:
             program, found, exact = _explored(routine, budget, reorder=False)
         if not found.ends:
             raise BadRoutine([_never_possible(routine, found)])
-        verdict = _judged(routine, program, found, exact, budget)
+        verdict = _judged(routine, program, found, exact, budget, explain)
     except OutOfBudget as limit:
         stopped = f"Not settled: {limit.reached}, and the search stopped there"
         return Verdict(UNSETTLED, stopped, limit=limit.limit, seconds=time.perf_counter() - begun)
@@ -175,14 +175,23 @@ def _explored(routine: Routine, budget: Budget, reorder: bool) -> tuple[Program,
     return program, explore(program, budget), True
 
 
-def _judged(routine: Routine, program: Program, found: Exploration, exact: bool, budget: Budget) -> Verdict:
+def _judged(
+    routine: Routine, program: Program, found: Exploration, exact: bool, budget: Budget, explain: bool
+) -> Verdict:
     if program.is_unlimited:  # there is no number of paths: situations are counted instead
         found = replace(found, ends=dict.fromkeys(found.ends, 1), stuck=dict.fromkeys(found.stuck, 1))
     # What must not be seen must not be seen before a fresh start either.
     reached = (*found.ends.items(), *found.again.items())
     failing = sum(w for state, w in reached if state[FAILED]) + sum(found.stuck.values())
     if failing:
-        return _refuted(routine, program, found, failing, exact, budget)
+        refuted = Verdict(
+            REFUTED,
+            "Fails",
+            landing=_end_places(routine, program, found, budget),
+            claims=_claims(program, found),
+            failing_paths=failing,
+        )
+        return _explained(routine, refuted, exact, budget) if explain else refuted
     return _proved(routine, program, found, budget) if program.claims else _unclaimed(program, found)
 
 
@@ -243,16 +252,11 @@ def _said(claim: str) -> str:
     return f"{what.strip()} never shows" if kind == "Never shows" else what.strip()
 
 
-def _refuted(
-    routine: Routine, program: Program, found: Exploration, failing: int, exact: bool, budget: Budget
-) -> Verdict:
+def _explained(routine: Routine, refuted: Verdict, exact: bool, budget: Budget) -> Verdict:
     counterexample = _counterexample(routine, budget, exact)
-    return Verdict(
-        REFUTED,
-        counterexample.sentence,
-        landing=_end_places(routine, program, found, budget),
-        claims=_claims(program, found),
-        failing_paths=failing,
+    return replace(
+        refuted,
+        headline=counterexample.sentence,
         counterexample=counterexample,
         holds_when=region_of(routine, budget),
     )

@@ -200,6 +200,8 @@ class Builder(Keeping):
             return self.purpose.forget_faces
         if cell.is_place:
             return self.purpose.forget_places
+        if cell.name in self.purpose.kept:
+            return False
         return self.purpose.forget_numbers or (self.purpose.forget_unnamed and cell.symbol is None)
 
     def lay_extra(self, card_slot: str, place_slot: str, face_up: bool, odd_back: bool) -> None:

@@ -17,6 +17,8 @@ class Purpose:
     """so are numbers that no formula could speak of, such as the order in which piles were gathered"""
     forget_faces: bool = True
     """so are faces that no later line reads, and names of cards other than the one that is followed"""
+    kept: frozenset[str] = frozenset()
+    """numbers that are kept to the end all the same"""
     odds: bool = False
     """numbers whose odds are asked for are kept to the end"""
     reorder: bool = False

@@ -143,6 +143,15 @@ def slots_in(elements: Sequence[Element]) -> Iterator[Element]:
             yield element
 
 
+def phrases_of(elements: Sequence[Element], slot: str) -> Iterator[tuple[str, ...]]:
+    """The phrases that may stand in a slot, word by word."""
+    for element in elements:
+        if isinstance(element, Optional):
+            yield from phrases_of(element.inside, slot)
+        elif isinstance(element, Phrases) and element.name == slot:
+            yield from element.options
+
+
 class Reading:
     """One attempt to read a line by one template; keeps the misses that got furthest."""
 

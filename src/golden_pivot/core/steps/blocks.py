@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
+from collections.abc import Sequence
+from typing import TYPE_CHECKING, Any
 
 from ..cards import DOWN, FLIP, UP
 from ..program import Cells
@@ -30,6 +31,13 @@ def put_heap(b: Builder) -> None:
 @step(
     "{who} {secretly?secretly} cut+s off {count:number} {#count} of {from:place}[, {choice:range},] to {to:place}",
     family="Blocks",
+    heard=(
+        (
+            "dealt instead of lifted",
+            "{who} deal+s from {from} to {to} until the spectator says stop, after {choice} cards",
+        ),
+        ("dealt instead of lifted", "{who} deal+s {count} cards from {from} to {to}"),
+    ),
     example="Spectator secretly cuts off n cards of deck, n from 5 to 15, to hand",
 )
 def cut_off(b: Builder) -> None:
@@ -98,6 +106,7 @@ def cut_to(b: Builder) -> None:
 @step(
     "{who} turn+s over the top {count:number} {#count} of {place:place} as a block",
     family="Blocks",
+    heard=(("the whole heap turned over", "{who} turn+s {place} over"),),
     example="Turn over the top 4 cards of deck as a block",
 )
 def turn_block(b: Builder) -> None:
@@ -112,7 +121,12 @@ def turn_block(b: Builder) -> None:
     b.act(run)
 
 
-@step("{who} turn+s {place:place} over", family="Blocks", example="Turn deck over")
+@step(
+    "{who} turn+s {place:place} over",
+    family="Blocks",
+    example="Turn deck over",
+    heard=(("each card turned where it lies", "{who} turn+s every card of {place} over where it lies"),),
+)
 def turn_over(b: Builder) -> None:
     """A whole heap is turned over: its order reverses and every face flips."""
     place, flip = b.source("place"), b.flip
@@ -121,6 +135,26 @@ def turn_over(b: Builder) -> None:
         place.put(cells, flip(place.of(cells)))
 
     b.act(run)
+
+
+@step(
+    "{who} turn+s every card of {place:place} over where it lies",
+    family="Blocks",
+    example="Turn every card of hand over where it lies",
+    heard=(("turned over as one block", "{who} turn+s {place} over"),),
+)
+def turn_each(b: Builder) -> None:
+    """The cards are turned one by one and stay in their order: only the faces flip."""
+    place, flips = b.source("place"), b.follows_faces
+
+    def run(cells: Cells) -> None:
+        if flips:
+            place.put(cells, place.of(cells).translate(FLIP))
+
+    def passing(cells: Sequence[Any]) -> bytes:
+        return place.of(cells) + place.of(cells).translate(FLIP)
+
+    b.act(run, lambda cells: len(place.of(cells)), passing)
 
 
 @step(

@@ -228,6 +228,7 @@ def note_order(b: Builder) -> None:
 @step(
     "Make sure that {left:number} {is=is more than|is less than|is at least|is at most|is not|is} {right:number}",
     family="Order of events",
+    firm=("left", "right"),
     example="Make sure that size of hand is at most 15",
 )
 def guard(b: Builder) -> None:

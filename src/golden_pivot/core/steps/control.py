@@ -39,6 +39,7 @@ COMPARISONS = {
 @step(
     "If {left:number} {is=is more than|is less than|is at least|is at most|is not|is} {right:number}:",
     family="Order of events",
+    firm=("left", "right"),
     example="If n is more than 10:",
 )
 def if_compared(b: Builder) -> None:
@@ -51,7 +52,9 @@ def if_compared(b: Builder) -> None:
     b.only_if(lambda cells: compare(left(cells), right(cells)))
 
 
-@step("If {number:number} is {parity=even|odd}:", family="Order of events", example="If n is even:")
+@step(
+    "If {number:number} is {parity=even|odd}:", family="Order of events", firm=("number",), example="If n is even:"
+)
 def if_parity(b: Builder) -> None:
     """The lines indented below are carried out only where the number is even, or odd. *Otherwise:* may follow."""
     number, remainder = b.number("number"), int(b.phrase("parity") == "odd")
@@ -93,6 +96,7 @@ def until_out(b: Builder) -> None:
 @step(
     "As long as {left:number} {is=is more than|is less than|is at least|is at most|is not|is} {right:number}:",
     family="Order of events",
+    firm=("left", "right"),
     example="As long as size of deck is at least 5:",
 )
 def as_long_as(b: Builder) -> None:

@@ -39,6 +39,10 @@ def deals(b: Builder, count: Reader) -> None:
     "{who} deal+s {count:number} {#count} from {from:place}[ {way=face up|face down}][ to {to:place}]"
     "[, {row=from left to right|from right to left}]{shielded?, shielded}",
     family="Counting",
+    heard=(
+        ("the order kept", "{who} count+s {count} cards from {from} to {to}, each under the last"),
+        ("the order kept", "{who} count+s {count} cards from {from}, each under the last"),
+    ),
     example="Deal 10 cards from deck to table",
 )
 def deal(b: Builder) -> None:
@@ -151,6 +155,10 @@ def count_to(b: Builder) -> None:
 @step(
     "{who} count+s {count:number} {#count} from {from:place}[ to {to:place}], each under the last",
     family="Counting",
+    heard=(
+        ("dealt one on the other", "{who} deal+s {count} cards from {from} to {to}"),
+        ("dealt one on the other", "{who} deal+s {count} cards from {from}"),
+    ),
     example="Count 10 cards from deck to table, each under the last",
 )
 def count_under(b: Builder) -> None:

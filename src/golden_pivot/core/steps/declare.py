@@ -18,6 +18,10 @@ PAGE, SETUP, HANDLING, ENDING = "page", "set-up", "handling", "ending"
 """phases of a routine: what is written about it, what lies ready, what is done, what must come out"""
 
 
+HANDS = ("Cards", "Counting", "Blocks", "Piles", "Mixes")
+"""families of steps in which hands do something"""
+
+
 @dataclass(frozen=True)
 class StepKind:
     name: str
@@ -35,6 +39,12 @@ class StepKind:
     opens_block: bool
     bold: bool
     """set in bold on the sheet"""
+    heard: tuple[tuple[str, str], ...] = ()
+    """(what went wrong, sentence) of other handlings it can be taken for; `{slot}` stands for the words in that slot"""
+    firm: frozenset[str] = frozenset()
+    """slots that no hand gets wrong"""
+    is_handled: bool = True
+    """something is done on the table, so that it can be left out or done twice"""
 
     @property
     def title(self) -> str:
@@ -44,10 +54,18 @@ class StepKind:
 REGISTRY: dict[str, StepKind] = {}
 
 
-def step(sentence: str, *, family: str, example: str, phase: str = HANDLING) -> Callable[[Meaning], StepKind]:
+def step(
+    sentence: str,
+    *,
+    family: str,
+    example: str,
+    phase: str = HANDLING,
+    heard: tuple[tuple[str, str], ...] = (),
+    firm: tuple[str, ...] = (),
+) -> Callable[[Meaning], StepKind]:
     """Declare a kind of step. The function below is its meaning, its name the tag, its docstring the manual.
 
-    See language/templates.py for how a sentence is written.
+    See language/templates.py for how a sentence is written, steps/slips.py for `heard` and `firm`.
     """
 
     def register(meaning: Meaning) -> StepKind:
@@ -64,6 +82,9 @@ def step(sentence: str, *, family: str, example: str, phase: str = HANDLING) -> 
             means=meaning,
             opens_block=sentence.endswith(":"),
             bold=phase == ENDING,
+            heard=heard,
+            firm=frozenset(firm),
+            is_handled=phase == HANDLING and family in HANDS and not sentence.endswith(":"),
         )
         if kind.name in REGISTRY:
             raise ValueError(f"two kinds of step are called {kind.name}")

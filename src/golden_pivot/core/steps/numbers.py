@@ -35,6 +35,7 @@ def tell(b: Builder) -> None:
     "Spectator {secretly?secretly} chooses values {names:names}, each from {low:number} to {high:number},"
     " at most {most:number} alike",
     family="Choices",
+    firm=("low", "high", "most"),
     example="Spectator chooses values a, b, c, each from 1 to 9, at most 4 alike",
 )
 def choose_values(b: Builder) -> None:
@@ -75,6 +76,7 @@ def choose_values(b: Builder) -> None:
 @step(
     "Spectator {secretly?secretly} points to {which=a|another} pile: {name:name}",
     family="Choices",
+    firm=("which",),
     example="Spectator points to a pile: p",
 )
 def choose_pile(b: Builder) -> None:
@@ -101,6 +103,7 @@ def choose_pile(b: Builder) -> None:
 @step(
     "Chance decides on a number {number:range}[, each as likely as {weight:number}]",
     family="Choices",
+    firm=("weight",),
     example="Chance decides on a number n from 1 to 6",
 )
 def chance(b: Builder) -> None:

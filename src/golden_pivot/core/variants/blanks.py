@@ -1,0 +1,287 @@
+"""What would work: every way to fill the blanks of a routine that makes all its claims true.
+
+Blanks that stand for a number in a line are filled all at once: the routine is proved with the number as one that
+is chosen at the beginning and kept, and a way to fill them is given up as soon as one path fails. Others, such as
+positions of the set-up, are written into the text one after the other. What has refuted one filling is tried first
+on the next ones.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator, Mapping, Sequence
+from dataclasses import dataclass, replace
+from itertools import product
+from math import prod
+
+from ..budget import Budget
+from ..building import PROOF, compile_routine
+from ..explorer import COUNT_PATHS, Exploration, Layer, stages, take_stage
+from ..faults import BadRoutine, OutOfBudget
+from ..formulas import fit
+from ..language.parser import lines_of, read_routine
+from ..program import FAILED, NO_ENDING, AnyInstruction, Choose, Closure, Leap, Program, State
+from ..routine import STEP
+from ..steps.declare import PAGE, SETUP
+from ..verdicts import PROVED, prove
+from .fields import Field, NothingToFill, fields_of, filled
+
+Filling = tuple[str, ...]
+"""what stands in each blank, in the order of the text"""
+
+MOST_FILLINGS = 2_000_000
+MOST_ANSWERS = 400
+"""answers that are proved once more and told"""
+MOST_AT_ONCE = 4000
+"""fillings that are explored together"""
+MOST_KNOWN = 12
+"""paths that have refuted something and are tried first"""
+NEAR_MISSES = 3
+
+
+@dataclass(frozen=True)
+class Solution:
+    fields: tuple[Field, ...]
+    answers: tuple[Filling, ...]
+    """the simplest first, or the widest range"""
+    fillings: int
+    """how many there are to try"""
+    tried: int
+    refuted_first: int
+    """of these, refuted by a path that had refuted another"""
+    near: tuple[tuple[Filling, str], ...]
+    """simple ones that fail, and how"""
+    relation: str | None
+    """the last blank as a formula in the others, where there is one for all answers"""
+    complete: bool
+    """every filling was tried and every answer is told"""
+
+
+def solve(
+    text: str,
+    budget: Budget,
+    domains: Mapping[int, Sequence[str]] | None = None,
+    progress: Callable[[str], None] = lambda words: None,
+    known_first: bool = True,
+) -> Solution:
+    """Every filling of the blanks with which all claims hold, each proved once more as the routine it makes.
+
+    Raises NothingToFill, BadRoutine for other faults, Cancelled. Out of budget, the solution is not complete.
+    """
+    fields = fields_of(read_routine(text), domains)
+    many = prod(len(field.domain) for field in fields)
+    if many > MOST_FILLINGS:
+        raise NothingToFill(f"There are {many:,} ways to fill the blanks: narrow what is to be tried.")
+    search = _Search(text, fields, budget, progress, known_first)
+    search.run()
+    ordered = sorted(search.passing, key=search.simplicity)
+    answers = [one for one in ordered[:MOST_ANSWERS] if _holds(filled(text, fields, one))]
+    return Solution(
+        tuple(fields), tuple(answers), many, search.tried, search.refuted_first, tuple(search.near),
+        _relation(fields, answers), search.complete and len(ordered) <= MOST_ANSWERS,
+    )  # fmt: skip
+
+
+def _holds(text: str) -> bool:
+    try:
+        return prove(read_routine(text), explain=False).verdict == PROVED
+    except BadRoutine:
+        return False
+
+
+def _relation(fields: Sequence[Field], answers: Sequence[Filling]) -> str | None:
+    if len(fields) < 2 or len(answers) < 4 or not all(field.is_number for field in fields):
+        return None
+    rows = [([int(v) for v in values[:-1]], int(values[-1])) for values in answers]
+    if len({tuple(known) for known, _ in rows}) < len(rows):
+        return None
+    formula = fit([f"blank {field.number}" for field in fields[:-1]], rows)
+    return formula and f"blank {fields[-1].number} is {formula}"
+
+
+class _Search:
+    def __init__(
+        self, text: str, fields: Sequence[Field], budget: Budget, progress: Callable[[str], None], known_first: bool
+    ) -> None:
+        self.text, self.fields, self.budget, self.progress = text, fields, budget, progress
+        self.known_first = known_first
+        self.passing: list[Filling] = []
+        self.tried = self.refuted_first = 0
+        self.near: list[tuple[Filling, str]] = []
+        self.known: list[dict[str, int]] = []
+        """choices, by key, of paths that have refuted a filling"""
+        self.complete = True
+        self.many = prod(len(field.domain) for field in fields)
+        self.rank = [{value: i for i, value in enumerate(field.domain)} for field in fields]
+        self.at_once = _at_once(text, fields)
+
+    def simplicity(self, filling: Filling) -> tuple[int, tuple[int, ...]]:
+        ranks = tuple(self.rank[i][value] for i, value in enumerate(filling))
+        widths = [
+            int(filling[i + 1]) - int(filling[i])
+            for i in range(len(filling) - 1)
+            if (self.fields[i].line, self.fields[i].slot) == (self.fields[i + 1].line, self.fields[i + 1].slot)
+            and self.fields[i].is_number and self.fields[i + 1].is_number
+        ]  # fmt: skip
+        return -sum(widths) if widths else sum(ranks), ranks
+
+    def run(self) -> None:
+        written = [field for field in self.fields if field not in self.at_once]
+        try:
+            for values in sorted(product(*(field.domain for field in written)), key=self._order(written)):
+                told = dict(zip((field.number for field in written), values, strict=True))
+                for block in self._blocks():
+                    self._try(told, block)
+                    self.progress(f"{self.tried:,} of {self.many:,} ways tried, {len(self.passing):,} work")
+        except OutOfBudget:
+            self.complete = False
+
+    @staticmethod
+    def _order(fields: Sequence[Field]) -> Callable[[Filling], int]:
+        return lambda values: sum(f.domain.index(v) for f, v in zip(fields, values, strict=True))
+
+    def _blocks(self) -> Iterator[dict[int, tuple[str, ...]]]:
+        """What each blank that is filled at once is to be, a few thousand ways at a time."""
+        if not self.at_once:
+            yield {}
+            return
+        first, *others = self.at_once
+        each = max(1, MOST_AT_ONCE // prod(len(field.domain) for field in others))
+        for begin in range(0, len(first.domain), each):
+            yield {first.number: first.domain[begin : begin + each]} | {f.number: f.domain for f in others}
+
+    def _try(self, told: Mapping[int, str], block: Mapping[int, tuple[str, ...]]) -> None:
+        """All fillings with these words, and those of the block."""
+        count = prod(map(len, block.values()))
+        self.tried += count
+        routine_text = _with_names(self.text, self.fields, told, block)
+        routine = read_routine(routine_text)
+        try:
+            names = frozenset(_name(number) for number in block)
+            program = compile_routine(routine, replace(PROOF, reorder=not block, kept=names))
+        except BadRoutine:
+            return  # such as two cards at one position
+        cells = [next(i for i, cell in enumerate(program.cells) if cell.name == _name(n)) for n in block]
+
+        def whole(key: tuple[int, ...]) -> Filling:
+            given = {**told, **dict(zip(block, map(str, key), strict=True))}
+            return tuple(given[field.number] for field in self.fields)
+
+        alive = set(product(*(map(int, values) for values in block.values())))
+        if self.known_first and not self.known and count > 1:
+            self._learn(whole(min(alive)))
+        if self.known and self.known_first:
+            quick = _only(program, self.known)
+            refuted = self._refuted(quick, cells, alive)
+            self.refuted_first += len(refuted)
+            alive -= refuted
+        if not alive:
+            return
+        refuted = self._refuted(program, cells, alive)
+        self.passing += [whole(key) for key in sorted(alive - refuted)]
+        for key in sorted(refuted)[:2]:
+            if len(self.known) < MOST_KNOWN:
+                self._learn(whole(key))
+
+    def _learn(self, filling: Filling) -> None:
+        """The path by which a filling fails, for the others."""
+        try:
+            verdict = prove(read_routine(filled(self.text, self.fields, filling)), self.budget)
+        except BadRoutine:
+            return
+        if verdict.counterexample:
+            self.known.append(dict(verdict.counterexample.choices))
+            if len(self.near) < NEAR_MISSES:
+                self.near.append((filling, verdict.counterexample.sentence))
+
+    def _refuted(self, program: Program, cells: Sequence[int], alive: set[tuple[int, ...]]) -> set[tuple[int, ...]]:
+        """Which of these fail on some path. A filling is given up as soon as one has."""
+        refuted: set[tuple[int, ...]] = set()
+
+        def key(state: State) -> tuple[int, ...]:
+            return tuple(state[cell] for cell in cells)
+
+        layer: Layer = {program.start: 1}
+        found = Exploration()
+        for stage in stages(program, fused=True):
+            layer = take_stage(program, stage, layer, COUNT_PATHS, self.budget, found)
+            if cells:
+                refuted |= {key(stuck.state) for stuck in found.stuck if stuck.state[cells[-1]] is not None}
+                refuted |= {key(s) for s in layer if s[FAILED] & ~NO_ENDING and s[cells[-1]] is not None}
+                layer = {s: w for s, w in layer.items() if s[cells[-1]] is None or self._goes_on(key(s), alive, refuted)}
+            elif found.stuck or any(state[FAILED] & ~NO_ENDING for state in layer):
+                return set(alive)
+            if not layer:
+                break
+        return refuted | {key(state) for state in layer if state[FAILED]} | {key(stuck.state) for stuck in found.stuck}
+
+    @staticmethod
+    def _goes_on(key: tuple[int, ...], alive: set[tuple[int, ...]], refuted: set[tuple[int, ...]]) -> bool:
+        return key in alive and key not in refuted
+
+
+def _only(program: Program, known: Sequence[Mapping[str, int]]) -> Program:
+    """The program with no other options than those of the paths known to refute something."""
+
+    def narrowed(step: AnyInstruction) -> AnyInstruction:
+        if isinstance(step, Closure) and not any(path.get(f"round 1 in line {step.line}") for path in known):
+            # None of them did anything there.
+            return Leap(step.line, step.round, frozenset(), frozenset(), step.ends[-1])
+        if not isinstance(step, Choose) or step.key.startswith(NAME):
+            return step
+        wanted = {path[step.key] for path in known if step.key in path}
+        every = step.options
+        return replace(step, options=lambda cells: [o for o in every(cells) if o in wanted] or every(cells))
+
+    return replace(program, instructions=tuple(map(narrowed, program.instructions)))
+
+
+NAME = "blank"
+
+
+def _name(number: int) -> str:
+    """The name of the number that stands for a blank; no routine can have it, as it is a keyword to none."""
+    return NAME + "abcdefghijklmnopqrstuvwxyz"[number - 1]
+
+
+def _with_names(
+    text: str, fields: Sequence[Field], told: Mapping[int, str], block: Mapping[int, Sequence[str]]
+) -> str:
+    """The text with words in some blanks, and in the others numbers that are chosen where the set-up ends."""
+    words = [told.get(field.number) or _name(field.number) for field in fields]
+    rows = lines_of(filled(text, fields, words))
+    behind = _behind_set_up(text)
+    chosen = [
+        f"Spectator names a number {_name(number)} from {values[0]} to {values[-1]}" for number, values in block.items()
+    ]
+    return "\n".join([*rows[:behind], *chosen, *rows[behind:]]) + "\n"
+
+
+def _behind_set_up(text: str) -> int:
+    """How many rows there are up to the end of the set-up."""
+    lines = [line for line in read_routine(text).walk() if line.is_ == STEP and line.kind]
+    return max((line.number for line in lines if line.kind and line.kind.phase in (PAGE, SETUP)), default=0)
+
+
+def _at_once(text: str, fields: Sequence[Field]) -> list[Field]:
+    """Blanks for a number that can be one that is chosen: those with which the routine can still be built."""
+    found = [f for f in fields if f.is_number and list(f.domain) == _run(f.domain)]
+    while found:
+        # Different ones, as two cards cannot lie at one position.
+        told = {f.number: f.domain[i % len(f.domain)] for i, f in enumerate(fields) if f not in found}
+        routine = read_routine(_with_names(text, fields, told, {f.number: f.domain for f in found}))
+        try:
+            if not compile_routine(routine).tells:
+                return found
+            return []
+        except BadRoutine as bad:
+            added, behind = len(found), _behind_set_up(text)
+            at_fault = {fault.line - added if fault.line > behind else fault.line for fault in bad.faults}
+            left = [field for field in found if field.line not in at_fault]
+            if len(left) == len(found):
+                return []
+            found = left
+    return found
+
+
+def _run(domain: Sequence[str]) -> list[str]:
+    return list(map(str, range(int(domain[0]), int(domain[-1]) + 1)))
