@@ -9,9 +9,10 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping, Sequence
 from typing import Any
 
+from ..expressions import Blank
 from ..routine import EMPTY, PATTER, REMARK, STEP, Line, Routine
 from ..steps import REGISTRY, StepKind
-from .slots import SLOT_TYPES
+from .slots import BLANK_JSON, SLOT_TYPES
 from .templates import Flag, Phrases, Slot, Who, sentence_of, slots_in
 
 FORMAT = "golden-pivot routine 1"
@@ -60,7 +61,7 @@ def _slots_json(kind: StepKind, values: Mapping[str, Any]) -> dict[str, Any]:
                     found[name] = True
             case Phrases(_, str(name)):
                 if values.get(name) is not None:
-                    found[name] = values[name]
+                    found[name] = BLANK_JSON if isinstance(values[name], Blank) else values[name]
             case Slot(name, type_name):
                 if values.get(name) is not None:
                     found[name] = SLOT_TYPES[type_name].to_json(values[name])
@@ -120,5 +121,5 @@ def _sentence_from_json(line: Mapping[str, Any]) -> str:
             case Flag(name, _):
                 values[name] = bool(line.get(name))
             case Phrases(_, str(name)):
-                values[name] = line.get(name)
+                values[name] = Blank() if line.get(name) == BLANK_JSON else line.get(name)
     return _one_row(sentence_of(kind.elements, values))

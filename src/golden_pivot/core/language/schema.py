@@ -63,6 +63,7 @@ _SLOTS: dict[str, Any] = {
     "suits": {"type": "array", "items": {"enum": list(SUITS)}, "minItems": 1},
     "rank": {"enum": list(RANKS)},
     "listed": {"type": "array", "items": _TEXT, "minItems": 1},
+    "together": {"type": "array", "items": _TEXT, "minItems": 1},
     "names": {"type": "array", "items": _TEXT, "minItems": 1},
 } | {name: {"$ref": f"#/$defs/{name}"} for name in ("place", "position", "spot", "range")}
 
@@ -79,10 +80,17 @@ def _values(elements: Sequence[Element], optional: bool = False) -> list[tuple[s
             case Flag(name, _):
                 found.append((name, {"const": True}, True))
             case Phrases(options, str(name)):
-                found.append((name, {"enum": [" ".join(option) for option in options]}, optional))
+                found.append((name, _blank_or({"enum": [" ".join(option) for option in options]}), optional))
             case Slot(name, type_name):
-                found.append((name, _SLOTS.get(type_name, _TEXT), optional))
+                schema = _SLOTS.get(type_name, _TEXT)
+                found.append(
+                    (name, schema if type_name in ("number", "range", "text") else _blank_or(schema), optional)
+                )
     return found
+
+
+def _blank_or(schema: Any) -> Any:
+    return {"anyOf": [schema, _op("blank")]}
 
 
 def _line(kind: StepKind) -> dict[str, Any]:

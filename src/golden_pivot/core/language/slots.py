@@ -7,10 +7,10 @@ type is declared once here; sentences refer to it by name.
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
-from ..expressions import expression_from_json, expression_json, expression_text
+from ..expressions import Blank, expression_from_json, expression_json, expression_text
 from . import phrases
 from .phrases import ENDS, NotHere, list_text, place_text
 from .values import Indexed, NewNumber, PlaceName, Position, Spot
@@ -114,4 +114,30 @@ _DECLARED = (
     SlotType("text", "words", _text, str, str, str, "…"),
 )  # fmt: skip
 
-SLOT_TYPES: Mapping[str, SlotType] = {slot.name: slot for slot in _DECLARED}
+
+BLANK_JSON = expression_json(Blank())
+
+
+def _or_blank(slot: SlotType) -> SlotType:
+    """The same, or a `?` by itself, for a blank."""
+
+    def read(words: Sequence[Word], i: int) -> tuple[Any, int]:
+        try:
+            return slot.read(words, i)
+        except NotHere:
+            if i < len(words) and words[i].lower == "?":
+                return Blank(), i + 1
+            raise
+
+    return replace(
+        slot,
+        read=read,
+        write=lambda value: "?" if isinstance(value, Blank) else slot.write(value),
+        to_json=lambda value: BLANK_JSON if isinstance(value, Blank) else slot.to_json(value),
+        from_json=lambda data: Blank() if data == BLANK_JSON else slot.from_json(data),
+    )
+
+
+SLOT_TYPES: Mapping[str, SlotType] = {
+    slot.name: slot if slot.name in ("number", "range", "text") else _or_blank(slot) for slot in _DECLARED
+}

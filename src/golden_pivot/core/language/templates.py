@@ -20,7 +20,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from ..expressions import Number
+from ..expressions import Blank, Number
 from .phrases import NotHere
 from .slots import SLOT_TYPES
 from .words import Word, words_of
@@ -243,6 +243,11 @@ class Reading:
                 placed = (*spans, (name, "phrase", self.words[i].start, last.end))
             if found := self._words(elements, phrase, i, kept, placed):
                 return found
+        if name and i < len(self.words) and self.words[i].lower == "?":
+            mark = self.words[i]
+            return self._from(
+                elements[1:], i + 1, values | {name: Blank()}, (*spans, (name, "phrase", mark.start, mark.end))
+            )
         return None
 
     def _slot(
@@ -293,7 +298,7 @@ def _written(elements: Sequence[Element], values: Mapping[str, Any]) -> Iterator
             case Phrases(options, None):
                 yield " ".join(options[0])
             case Phrases(_, str(name)):
-                yield values[name]
+                yield "?" if isinstance(values[name], Blank) else values[name]
             case Flag(name, phrase):
                 if values.get(name):
                     yield " ".join(phrase)

@@ -13,7 +13,7 @@ if TYPE_CHECKING:
     from ..building import Builder
 
 
-@step("{who} put+s {from:place} {where=on|under} {to:place}", family="Blocks", example="Put table on deck")
+@step("{who} put+s {from:place} {where=on|under} {to:place}", does="both stay as they lie", family="Blocks", example="Put table on deck")
 def put_heap(b: Builder) -> None:
     """A whole heap goes onto or under another, as it lies. An empty place to put it on is a new heap there."""
     source, on_top = b.source("from"), b.phrase("where") == "on"
@@ -31,6 +31,7 @@ def put_heap(b: Builder) -> None:
 @step(
     "{who} {secretly?secretly} cut+s off {count:number} {#count} of {from:place}[, {choice:range},] to {to:place}",
     family="Blocks",
+    does="a block keeps its order",
     heard=(
         (
             "dealt instead of lifted",
@@ -62,6 +63,7 @@ def cut_off(b: Builder) -> None:
 @step(
     "{who} {secretly?secretly} cut+s {place:place}[ at {depth:number}[, {choice:range},]] and complete+s the cut",
     family="Blocks",
+    does="a complete cut keeps the round order",
     example="Spectator cuts deck and completes the cut",
 )
 def cut(b: Builder) -> None:
@@ -86,6 +88,7 @@ def cut(b: Builder) -> None:
 @step(
     "{who} cut+s {place:place} to bring {card:card} to the {end=top|bottom}",
     family="Blocks",
+    does="a complete cut keeps the round order",
     example="Cut deck to bring MARK to the top",
 )
 def cut_to(b: Builder) -> None:
@@ -106,6 +109,7 @@ def cut_to(b: Builder) -> None:
 @step(
     "{who} turn+s over the top {count:number} {#count} of {place:place} as a block",
     family="Blocks",
+    does="a block turned over has its order turned round",
     heard=(("the whole heap turned over", "{who} turn+s {place} over"),),
     example="Turn over the top 4 cards of deck as a block",
 )
@@ -124,6 +128,7 @@ def turn_block(b: Builder) -> None:
 @step(
     "{who} turn+s {place:place} over",
     family="Blocks",
+    does="the whole order turns round",
     example="Turn deck over",
     heard=(("each card turned where it lies", "{who} turn+s every card of {place} over where it lies"),),
 )
@@ -140,6 +145,7 @@ def turn_over(b: Builder) -> None:
 @step(
     "{who} turn+s every card of {place:place} over where it lies",
     family="Blocks",
+    does="the order stays",
     example="Turn every card of hand over where it lies",
     heard=(("turned over as one block", "{who} turn+s {place} over"),),
 )

@@ -52,9 +52,7 @@ def if_compared(b: Builder) -> None:
     b.only_if(lambda cells: compare(left(cells), right(cells)))
 
 
-@step(
-    "If {number:number} is {parity=even|odd}:", family="Order of events", firm=("number",), example="If n is even:"
-)
+@step("If {number:number} is {parity=even|odd}:", family="Order of events", firm=("number",), example="If n is even:")
 def if_parity(b: Builder) -> None:
     """The lines indented below are carried out only where the number is even, or odd. *Otherwise:* may follow."""
     number, remainder = b.number("number"), int(b.phrase("parity") == "odd")

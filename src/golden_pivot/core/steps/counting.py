@@ -39,6 +39,7 @@ def deals(b: Builder, count: Reader) -> None:
     "{who} deal+s {count:number} {#count} from {from:place}[ {way=face up|face down}][ to {to:place}]"
     "[, {row=from left to right|from right to left}]{shielded?, shielded}",
     family="Counting",
+    does="dealing turns the order round",
     heard=(
         ("the order kept", "{who} count+s {count} cards from {from} to {to}, each under the last"),
         ("the order kept", "{who} count+s {count} cards from {from}, each under the last"),
@@ -60,6 +61,7 @@ def deal(b: Builder) -> None:
     " until {stopper=the spectator says|you say} stop, after {number:range} cards"
     "[, {row=from left to right|from right to left}]",
     family="Counting",
+    does="dealing turns the order round",
     example="Deal from deck to table until the spectator says stop, after n from 5 to 30 cards",
 )
 def deal_to_stop(b: Builder) -> None:
@@ -78,6 +80,7 @@ def deal_to_stop(b: Builder) -> None:
     "{who} spell+s {word:word} from {from:place}[ {way=face up|face down}][ to {to:place}]"
     "[, {row=from left to right|from right to left}]",
     family="Counting",
+    does="a card a letter, so that their order turns round",
     example="Spell “lantern” from deck to table",
 )
 def spell(b: Builder) -> None:
@@ -93,6 +96,7 @@ def spell(b: Builder) -> None:
     "{who} spell+s {word:word} from {from:place}, a card to the bottom for each letter, the last to {to:place}"
     "[, {row=from left to right|from right to left}]",
     family="Counting",
+    does="a card a letter goes to the bottom",
     example="Spell “anchor” from deck, a card to the bottom for each letter, the last to table",
 )
 def spell_under(b: Builder) -> None:
@@ -124,6 +128,7 @@ def spell_under(b: Builder) -> None:
 @step(
     "{who} {secretly?secretly} deal+s cards from {from:place}[ to {to:place}] down to {card:card}: {names:names}",
     family="Counting",
+    does="dealing turns the order round",
     example="Deal cards from deck to table down to MARK: c",
 )
 def count_to(b: Builder) -> None:
@@ -155,6 +160,7 @@ def count_to(b: Builder) -> None:
 @step(
     "{who} count+s {count:number} {#count} from {from:place}[ to {to:place}], each under the last",
     family="Counting",
+    does="each under the last, so that the order is kept",
     heard=(
         ("dealt one on the other", "{who} deal+s {count} cards from {from} to {to}"),
         ("dealt one on the other", "{who} deal+s {count} cards from {from}"),
@@ -186,6 +192,7 @@ def count_under(b: Builder) -> None:
 @step(
     "{who} put+s the dealt cards {where=back on top|underneath}",
     family="Counting",
+    does="they stay as they lie",
     example="Put the dealt cards back on top",
 )
 def put_dealt(b: Builder) -> None:
@@ -203,7 +210,7 @@ def put_dealt(b: Builder) -> None:
     b.act(run, to=source)
 
 
-@step("{who} drop+s the rest on top", family="Counting", example="Drop the rest on top")
+@step("{who} drop+s the rest on top", does="the rest stays as it lies", family="Counting", example="Drop the rest on top")
 def drop_rest(b: Builder) -> None:
     """The rest of the heap just dealt from goes on the dealt cards; together they are that heap again."""
     deal = b.last_deal()

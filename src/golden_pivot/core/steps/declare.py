@@ -43,6 +43,8 @@ class StepKind:
     """(what went wrong, sentence) of other handlings it can be taken for; `{slot}` stands for the words in that slot"""
     firm: frozenset[str] = frozenset()
     """slots that no hand gets wrong"""
+    does: str = ""
+    """what it does with the order of cards, as a clause for the explanation"""
     is_handled: bool = True
     """something is done on the table, so that it can be left out or done twice"""
 
@@ -62,10 +64,11 @@ def step(
     phase: str = HANDLING,
     heard: tuple[tuple[str, str], ...] = (),
     firm: tuple[str, ...] = (),
+    does: str = "",
 ) -> Callable[[Meaning], StepKind]:
     """Declare a kind of step. The function below is its meaning, its name the tag, its docstring the manual.
 
-    See language/templates.py for how a sentence is written, steps/slips.py for `heard` and `firm`.
+    See language/templates.py for how a sentence is written, steps/slips.py for `heard` and `firm`, variants/explain.py for `does`.
     """
 
     def register(meaning: Meaning) -> StepKind:
@@ -84,6 +87,7 @@ def step(
             bold=phase == ENDING,
             heard=heard,
             firm=frozenset(firm),
+            does=does,
             is_handled=phase == HANDLING and family in HANDS and not sentence.endswith(":"),
         )
         if kind.name in REGISTRY:

@@ -72,6 +72,7 @@ def if_alike(b: Builder) -> None:
     "{who} spell+s {what=the name|the value|the suit|the value and the suit} of {card:card} from {from:place}"
     "[ {way=face up|face down}][ to {to:place}][, {row=from left to right|from right to left}]",
     family="Counting",
+    does="a card a letter, so that their order turns round",
     example="Spectator spells the name of their card from deck",
 )
 def spell_name(b: Builder) -> None:

@@ -14,7 +14,7 @@ if TYPE_CHECKING:
     from ..building.places import Place
 
 
-@step("{who} give+s {place:place} {way=an out|an in} faro", family="Mixes", example="Give deck an out faro")
+@step("{who} give+s {place:place} {way=an out|an in} faro", does="the halves are interlaced", family="Mixes", example="Give deck an out faro")
 def faro(b: Builder) -> None:
     """The heap is halved and the halves are interlaced card by card. *Out* leaves the top card on top, *in* puts it 2nd.
 
@@ -36,6 +36,7 @@ def faro(b: Builder) -> None:
 @step(
     "{who} push+es every second card out of {place:place} and put+s {which=the first ones|the second ones} on top",
     family="Mixes",
+    does="every second card comes together",
     example="Push every second card out of deck and put the first ones on top",
 )
 def reverse_faro(b: Builder) -> None:
@@ -53,6 +54,7 @@ def reverse_faro(b: Builder) -> None:
     "{who} draw+s the top and bottom cards of {from:place} together onto {to:place},"
     " {way=the top card on|the bottom card on}",
     family="Mixes",
+    does="top and bottom come together",
     example="Draw the top and bottom cards of deck together onto table, the top card on",
 )
 def klondike(b: Builder) -> None:
@@ -80,6 +82,7 @@ def klondike(b: Builder) -> None:
 @step(
     "{who} deal+s {from:place} {way=down and under|under and down} to {to:place}",
     family="Mixes",
+    does="every second card is dealt",
     example="Deal packet down and under to table",
 )
 def down_under(b: Builder) -> None:

@@ -19,6 +19,7 @@ if TYPE_CHECKING:
 @step(
     "{who} deal+s {from:place} into {piles:number} piles[, {each:number} {#each} each][, {way=face up|face down}]",
     family="Piles",
+    does="the cards of a pile lay equally far apart, and turn round",
     example="Deal deck into 3 piles, face up",
 )
 def deal_piles(b: Builder) -> None:
@@ -74,6 +75,7 @@ def _gathers(
 @step(
     "{who} {secretly?secretly} gather+s the piles in any order[ to {to:place}]",
     family="Piles",
+    does="the piles keep their order",
     example="Spectator gathers the piles in any order",
 )
 def gather_any(b: Builder) -> None:
@@ -90,6 +92,7 @@ def gather_any(b: Builder) -> None:
     "{who} gather+s the piles from {side=left to right|right to left|either side}, each {where=on|under} the last"
     "[, to {to:place}]",
     family="Piles",
+    does="the piles keep their order",
     example="Gather the piles from left to right, each on the last",
 )
 def gather_side(b: Builder) -> None:
@@ -106,6 +109,7 @@ def gather_side(b: Builder) -> None:
 @step(
     "{who} gather+s the piles, {pile:place} {slot:position}, the others in any order[, to {to:place}]",
     family="Piles",
+    does="the piles keep their order",
     example="Gather the piles, pile p 2nd, the others in any order",
 )
 def gather_slot(b: Builder) -> None:
@@ -130,6 +134,7 @@ def gather_slot(b: Builder) -> None:
 @step(
     "{who} gather+s {piles:places} from top to bottom[, to {to:place}]",
     family="Piles",
+    does="the piles keep their order",
     example="Gather pile 2, pile 1, pile 3 from top to bottom",
 )
 def gather_order(b: Builder) -> None:

@@ -207,12 +207,16 @@ class _Search:
             if cells:
                 refuted |= {key(stuck.state) for stuck in found.stuck if stuck.state[cells[-1]] is not None}
                 refuted |= {key(s) for s in layer if s[FAILED] & ~NO_ENDING and s[cells[-1]] is not None}
-                layer = {s: w for s, w in layer.items() if s[cells[-1]] is None or self._goes_on(key(s), alive, refuted)}
+                layer = {
+                    s: w for s, w in layer.items() if s[cells[-1]] is None or self._goes_on(key(s), alive, refuted)
+                }
             elif found.stuck or any(state[FAILED] & ~NO_ENDING for state in layer):
                 return set(alive)
             if not layer:
                 break
-        return refuted | {key(state) for state in layer if state[FAILED]} | {key(stuck.state) for stuck in found.stuck}
+        return (
+            refuted | {key(state) for state in layer if state[FAILED]} | {key(stuck.state) for stuck in found.stuck}
+        )
 
     @staticmethod
     def _goes_on(key: tuple[int, ...], alive: set[tuple[int, ...]], refuted: set[tuple[int, ...]]) -> bool:
@@ -251,7 +255,8 @@ def _with_names(
     rows = lines_of(filled(text, fields, words))
     behind = _behind_set_up(text)
     chosen = [
-        f"Spectator names a number {_name(number)} from {values[0]} to {values[-1]}" for number, values in block.items()
+        f"Spectator names a number {_name(number)} from {values[0]} to {values[-1]}"
+        for number, values in block.items()
     ]
     return "\n".join([*rows[:behind], *chosen, *rows[behind:]]) + "\n"
 
