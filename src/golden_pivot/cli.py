@@ -10,8 +10,10 @@ import json
 import os
 import sqlite3
 import sys
+from collections.abc import Iterable, Iterator
+from contextlib import contextmanager
 from pathlib import Path
-from typing import Annotated
+from typing import Annotated, Any
 
 import typer
 
@@ -21,6 +23,13 @@ from .core.faults import BadRoutine
 from .core.language.parser import read_routine
 from .core.odds import odds_of
 from .core.report import fault_json, odds_json, verdict_json
+from .core.variants.blanks import solve
+from .core.variants.explain import explain
+from .core.variants.fields import NothingToFill
+from .core.variants.limits import limits_of
+from .core.variants.report import explanation_json, fragility_json, limits_json, solution_json, sweep_json
+from .core.variants.slips import fragility_of
+from .core.variants.sweeps import sweep, with_blank
 from .core.verdicts import Verdict, prove
 from .store import Database, NewerDatabase, Shelf
 
@@ -147,6 +156,123 @@ def odds_of_routine(
     typer.echo("Exact." if found.samples is None else f"From {found.samples:,} paths drawn at random.")
     if found.assumes:
         typer.echo(f"Taken: {found.assumes}.")
+
+
+Named = Annotated[str, typer.Argument(help="A .pivot file, demo:NAME, or shelf:NUMBER.")]
+Seconds = Annotated[float, typer.Option(help="Budget: seconds.")]
+Tries = Annotated[
+    list[str] | None, typer.Option("--try", help="What to try for a blank: 2=10..40, or 1=on,under. May be repeated.")
+]
+
+
+@contextmanager
+def _bad_input(routine: str) -> Iterator[None]:
+    try:
+        yield
+    except BadRoutine as bad:
+        raise _refuse("\n".join(f"{routine}: {fault}" for fault in bad.faults)) from None
+    except NothingToFill as trouble:
+        raise _refuse(f"{routine}: {trouble}") from None
+
+
+def _answer(told: dict[str, Any], as_json: bool, rows: Iterable[str]) -> None:
+    if as_json:
+        typer.echo(json.dumps(told, ensure_ascii=False, indent=2))
+        return
+    for row in rows:
+        typer.echo(row)
+
+
+@app.command("explain")
+def explain_routine(routine: Named, data: DataFile = None, as_json: AsJson = False, seconds: Seconds = 60.0) -> None:
+    """Why it works: what each line does with the card, and where it lands as a formula."""
+    with _bad_input(routine):
+        found = explain(read_routine(_text_of(routine, data)), Budget(seconds=seconds))
+    rows = [f"{said.line:3}  {said.words}" for said in found.said]
+    rows += [f"Each time round a card goes from q to {formula}." for _, formula in found.each_time]
+    rows += [
+        f"{f'If {case.when}, it' if case.when else 'It'} lands at {case.formula} in {case.place}."
+        for case in found.cases
+    ]
+    _answer(explanation_json(found), as_json, rows or ["No card is followed."])
+
+
+@app.command("holds")
+def holds_when(routine: Named, data: DataFile = None, as_json: AsJson = False, seconds: Seconds = 60.0) -> None:
+    """For exactly which choices every claim holds."""
+    with _bad_input(routine):
+        found = limits_of(_text_of(routine, data), Budget(seconds=seconds))
+    region = found.region
+    rows = ["There are too many paths to list."]
+    if region:
+        rows = [f"Holds on {region.passing:,} of {region.paths:,} paths."]
+        if region.text and region.passing < region.paths:
+            rows.insert(0, f"Holds exactly when {region.text}.")
+    if found.narrowed:
+        rows += ["Proved, if it is written so:", found.narrowed.rstrip()]
+    _answer(limits_json(found), as_json, rows)
+
+
+@app.command("slips")
+def slips_of_routine(
+    routine: Named, data: DataFile = None, as_json: AsJson = False, seconds: Seconds = 120.0
+) -> None:
+    """What breaks it: every plausible slip of handling, the worst first."""
+    text = _text_of(routine, data)
+    with _bad_input(routine):
+        found = fragility_of(text, Budget(seconds=seconds))
+    rows = [f"{o.kind:12} line {o.slip.line:3}  {o.slip.what:34} {o.says}" for o in found.outcomes]
+    rows += [f"Line {line}: {words}." for line, words in found.advice]
+    _answer(fragility_json(found, text), as_json, rows or ["No slip is known for any of its lines."])
+
+
+@app.command("solve")
+def solve_blanks(
+    routine: Named, data: DataFile = None, as_json: AsJson = False, tries: Tries = None, seconds: Seconds = 60.0
+) -> None:
+    """Fill the blanks: every way with which all claims hold."""
+    text = _text_of(routine, data)
+    with _bad_input(routine):
+        found = solve(text, Budget(seconds=seconds), _domains(tries))
+    rows = [f"{', '.join(values)}" for values in found.answers]
+    rows.append(f"{len(found.answers):,} of {found.fillings:,} ways work.")
+    if found.relation:
+        rows.append(f"In all of them {found.relation}.")
+    if not found.complete:
+        rows.append(f"Not all were tried or told: {found.tried:,} tried within the budget.")
+    _answer(solution_json(found, text), as_json, rows)
+    raise typer.Exit(0 if found.answers else 3 if not found.complete else 1)
+
+
+@app.command("sweep")
+def sweep_number(
+    routine: Named, data: DataFile = None, as_json: AsJson = False, tries: Tries = None, seconds: Seconds = 60.0,
+    line: Annotated[int | None, typer.Option(help="The line whose number varies; else the text has blanks.")] = None,
+    nth: Annotated[int, typer.Option(help="Which number of that line, from 1.")] = 1,
+) -> None:  # fmt: skip
+    """The verdict for every number that might stand at one place, or at two."""
+    text = _text_of(routine, data)
+    with _bad_input(routine):
+        found = sweep(with_blank(text, line, nth) if line else text, Budget(seconds=seconds), _domains(tries))
+    rows = [
+        f"{', '.join(row.values):>10}  {row.verdict:10} {f'{row.share:.1%} fail' if 0 < row.share < 1 else row.landing or ''}"
+        for row in found.rows
+    ]
+    if found.formula:
+        rows.append(f"The card is at {found.formula}.")
+    _answer(sweep_json(found), as_json, rows)
+
+
+def _domains(tries: list[str] | None) -> dict[int, list[str]]:
+    """`2=10..40` and `1=on,under` as lists by the number of the blank."""
+    found: dict[int, list[str]] = {}
+    for one in tries or []:
+        number, _, values = one.partition("=")
+        low, dots, high = values.partition("..")
+        if not number.isdigit() or not values or (dots and not (low.isdigit() and high.isdigit())):
+            raise _refuse(f"“{one}” does not say what to try. Write 2=10..40, or 1=on,under.")
+        found[int(number)] = list(map(str, range(int(low), int(high) + 1))) if dots else values.split(",")
+    return found
 
 
 def _told(verdict: Verdict) -> list[str]:

@@ -20,6 +20,7 @@ from ..families import families
 from ..jobs import Jobs
 from ..store import Routine, Shelf, Unknown, Version
 from . import models as m
+from . import variant_models as v
 
 router = APIRouter(prefix="/api")
 
@@ -235,6 +236,40 @@ async def notes(request: m.AnalysisIn, jobs: JobsIn) -> m.NotesOut:
 async def odds(request: m.AnalysisIn, jobs: JobsIn) -> m.OddsOut:
     """The chances of the endings, of starting again and of the numbers asked for: exact, or sampled with an interval."""
     return m.OddsOut.model_validate(await jobs.run("long", request.job, "odds", {"text": request.text}))
+
+
+@router.post("/explain")
+async def explain(request: m.AnalysisIn, jobs: JobsIn) -> v.ExplainOut:
+    """What each line does with the card, in sentences; where it lands, as formulas by case."""
+    return v.ExplainOut.model_validate(await jobs.run("long", request.job, "explain", {"text": request.text}))
+
+
+@router.post("/holds")
+async def holds(request: m.AnalysisIn, jobs: JobsIn) -> v.HoldsOut:
+    """For exactly which choices all claims hold, and the routine kept inside."""
+    return v.HoldsOut.model_validate(await jobs.run("long", request.job, "holds", {"text": request.text}))
+
+
+@router.post("/slips")
+async def slips(request: m.AnalysisIn, jobs: JobsIn) -> v.SlipsOut:
+    """Every plausible slip of handling and what comes of it, the worst first."""
+    return v.SlipsOut.model_validate(await jobs.run("long", request.job, "slips", {"text": request.text}))
+
+
+@router.post("/solve")
+async def solve(request: v.SolveIn, jobs: JobsIn) -> v.SolveOut:
+    """Every filling of the blanks with which all claims hold."""
+    return v.SolveOut.model_validate(
+        await jobs.run("long", request.job, "solve", request.model_dump(exclude={"job"}))
+    )
+
+
+@router.post("/sweep")
+async def sweep(request: v.SweepIn, jobs: JobsIn) -> v.SweepOut:
+    """The verdict for every number that might stand at one place, or at two."""
+    return v.SweepOut.model_validate(
+        await jobs.run("long", request.job, "sweep", request.model_dump(exclude={"job"}))
+    )
 
 
 @router.get("/jobs/{name}")

@@ -11,8 +11,8 @@ from .explorer import Layer, explore
 from .faults import OutOfBudget
 from .formulas import MOST_ROWS, fit
 from .program import JUMP, Act, AnyInstruction, Choose, Closure, Program, State
-from .regions import runs_text
 from .routine import Routine
+from .shapes import runs_text
 
 
 @dataclass(frozen=True)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from .budget import Budget
@@ -13,9 +13,12 @@ from .faults import OutOfBudget
 from .language.phrases import list_text
 from .program import FAILED, Choose, State
 from .routine import Routine
+from .shapes import runs_text, shape_text
 
 MOST_PATHS = 20_000
 MOST_STEPS = 300_000
+MOST_PARTS = 3
+"""parts of a region that is told thoroughly"""
 
 
 @dataclass(frozen=True)
@@ -29,29 +32,11 @@ class Region:
     """for each choice that matters, the values with which it can hold; exact together when there is a text"""
 
 
-def runs_text(values: Iterable[int]) -> str:
-    """
-    >>> runs_text([1, 2, 3, 7, 9, 10])
-    '1 to 3, 7, 9 or 10'
-    """
-    ordered = sorted(set(values))
-    runs: list[list[int]] = []
-    for value in ordered:
-        if runs and value == runs[-1][-1] + 1:
-            runs[-1].append(value)
-        else:
-            runs.append([value])
-    pieces = [
-        str(run[0]) if len(run) == 1 else f"{run[0]} or {run[1]}" if len(run) == 2 else f"{run[0]} to {run[-1]}"
-        for run in runs
-    ]
-    return ", ".join(pieces)
-
-
-def region_of(routine: Routine, budget: Budget) -> Region | None:
+def region_of(routine: Routine, budget: Budget, thorough: bool = False) -> Region | None:
     """The region of choices in which every claim holds; None when there are too many paths to list, or no end of them.
 
-    It is stated as a product of one set of values for each choice, which is checked against every path.
+    It is stated as a product of one set of values for each choice, or by bounds on numbers, their sums and differences
+    (see shapes.py; `thorough` also tries several such parts). Either is checked against every path.
     """
     program = compile_routine(routine, REGION)
     if program.is_unlimited:
@@ -78,9 +63,15 @@ def region_of(routine: Routine, budget: Budget) -> Region | None:
         for key, _, choose in choices if key in telling
     ]  # fmt: skip
     exact = exact and None not in said
-    text = " and ".join(filter(None, said))
+    text: str | None = " and ".join(filter(None, said)) if exact else None
+    if text is None and passing:
+        numbers = [i for i, (key, _, choose) in enumerate(choices) if choose.plain]
+        text = shape_text(
+            [choices[i][0] for i in numbers], [tuple(p[i] for i in numbers) for p in passing],
+            [tuple(p[i] for i in numbers) for p in failing], MOST_PARTS if thorough else 1,
+        )  # fmt: skip
     return Region(
-        text=text if exact else None,
+        text=text,
         passing=len(passing),
         paths=len(passing) + len(failing),
         values={key: tuple(sorted(v for v in good if v is not None)) for key, good in telling.items()},

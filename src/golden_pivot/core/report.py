@@ -11,6 +11,7 @@ from .ledger import Entry
 from .notes import Notes
 from .odds import Chance, Odds
 from .program import Program, State
+from .regions import Region
 from .replay import Frame, Play
 from .routine import Line, Routine
 from .strands import Strands
@@ -64,15 +65,18 @@ def verdict_json(verdict: Verdict) -> dict[str, Any]:
             "sentence": example.sentence,
             "stuck_at": example.stuck_at,
         },
-        "holds_when": region
-        and {
-            "text": region.text,
-            "passing": region.passing,
-            "paths": region.paths,
-            "values": {name: list(values) for name, values in region.values.items()},
-        },
+        "holds_when": region and region_json(region),
         "assumed": list(verdict.assumed),
         "limit": verdict.limit,
+    }
+
+
+def region_json(region: Region) -> dict[str, Any]:
+    return {
+        "text": region.text,
+        "passing": region.passing,
+        "paths": region.paths,
+        "values": {name: list(values) for name, values in region.values.items()},
     }
 
 

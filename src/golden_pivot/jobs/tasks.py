@@ -15,6 +15,13 @@ from ..core.odds import odds_of
 from ..core.replay import play, play_path
 from ..core.report import fault_json, ledger_json, notes_json, odds_json, play_json, strands_json, verdict_json
 from ..core.strands import strands_of
+from ..core.variants.blanks import solve
+from ..core.variants.explain import explain
+from ..core.variants.fields import NothingToFill
+from ..core.variants.limits import limits_of
+from ..core.variants.report import explanation_json, fragility_json, limits_json, solution_json, sweep_json
+from ..core.variants.slips import fragility_of
+from ..core.variants.sweeps import sweep, with_blank
 from ..core.verdicts import UNSETTLED, longest_path, prove
 
 Task = Callable[[dict[str, Any], Budget], dict[str, Any]]
@@ -101,9 +108,70 @@ def odds(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
         return {"odds": None}
 
 
+def explained(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
+    """{text} → {explanation}; null for a text with faults."""
+    try:
+        return {"explanation": explanation_json(explain(read_routine(request["text"]), budget))}
+    except BadRoutine:
+        return {"explanation": None}
+
+
+def holds(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
+    """{text} → {limits}; null for a text with faults."""
+    try:
+        return {"limits": limits_json(limits_of(request["text"], budget))}
+    except BadRoutine:
+        return {"limits": None}
+
+
+_slips = _Memory()
+
+
+def slips(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
+    """{text} → {slips}; null for a text with faults. Kept, so that a reload finds what was found."""
+    text = request["text"]
+    if known := _slips.get(text):
+        return known
+    try:
+        found = fragility_of(text, budget, lambda words, _: budget.progress(words))
+    except BadRoutine:
+        return {"slips": None}
+    answer = {"slips": fragility_json(found, text)}
+    _slips.keep(text, answer)
+    return answer
+
+
+def _domains(request: dict[str, Any]) -> dict[int, list[str]]:
+    return {int(number): values for number, values in (request.get("domains") or {}).items()}
+
+
+def solved(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
+    """{text, domains?} → {solution, trouble}; trouble in words where nothing can be filled in."""
+    text = request["text"]
+    try:
+        return {
+            "solution": solution_json(solve(text, budget, _domains(request), budget.progress), text),
+            "trouble": None,
+        }
+    except (NothingToFill, BadRoutine) as trouble:
+        return {"solution": None, "trouble": str(trouble)}
+
+
+def swept(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
+    """{text, line?, nth?, domains?} → {sweep, trouble}. With a line, its nth number is the one that varies."""
+    try:
+        text = (
+            with_blank(request["text"], request["line"], request["nth"]) if request.get("line") else request["text"]
+        )
+        return {"sweep": sweep_json(sweep(text, budget, _domains(request), budget.progress)), "trouble": None}
+    except (NothingToFill, BadRoutine) as trouble:
+        return {"sweep": None, "trouble": str(trouble)}
+
+
 ODDS_SECONDS = 20.0
 """how long exact chances are searched for on the bench before paths are drawn at random"""
 
 TASKS: dict[str, Task] = {
     "prove": verdict_of, "ledger": ledger, "play": one_path, "strands": all_strands, "notes": notes, "odds": odds,
+    "explain": explained, "holds": holds, "slips": slips, "solve": solved, "sweep": swept,
 }  # fmt: skip

@@ -405,6 +405,106 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/explain": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Explain
+         * @description What each line does with the card, in sentences; where it lands, as formulas by case.
+         */
+        post: operations["explain_api_explain_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/holds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Holds
+         * @description For exactly which choices all claims hold, and the routine kept inside.
+         */
+        post: operations["holds_api_holds_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/slips": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Slips
+         * @description Every plausible slip of handling and what comes of it, the worst first.
+         */
+        post: operations["slips_api_slips_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/solve": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Solve
+         * @description Every filling of the blanks with which all claims hold.
+         */
+        post: operations["solve_api_solve_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sweep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sweep
+         * @description The verdict for every number that might stand at one place, or at two.
+         */
+        post: operations["sweep_api_sweep_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{name}": {
         parameters: {
             query?: never;
@@ -443,12 +543,26 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** AdviceOut */
+        AdviceOut: {
+            /** Line */
+            line: number;
+            /** Words */
+            words: string;
+        };
         /** AnalysisIn */
         AnalysisIn: {
             /** Text */
             text: string;
             /** Job */
             job: string;
+        };
+        /** AnswerOut */
+        AnswerOut: {
+            /** Values */
+            values: string[];
+            /** Text */
+            text: string;
         };
         /** BeginningOut */
         BeginningOut: {
@@ -463,6 +577,29 @@ export interface components {
             turn: number | null;
             /** Where */
             where: components["schemas"]["PositionOut"][];
+        };
+        /** BlankOut */
+        BlankOut: {
+            /** Number */
+            number: number;
+            /** Line */
+            line: number;
+            /** Start */
+            start: number;
+            /** Domain */
+            domain: string[];
+        };
+        /** CaseOut */
+        CaseOut: {
+            /**
+             * When
+             * @description null: on every path
+             */
+            when: string | null;
+            /** Place */
+            place: string;
+            /** Formula */
+            formula: string;
         };
         /** ChanceOut */
         ChanceOut: {
@@ -547,6 +684,16 @@ export interface components {
             /** Done */
             done: boolean;
         };
+        /** EachTimeOut */
+        EachTimeOut: {
+            /** Line */
+            line: number;
+            /**
+             * Formula
+             * @description in q, where the card was the time before
+             */
+            formula: string;
+        };
         /** EdgeOut */
         EdgeOut: {
             from: components["schemas"]["PositionOut"];
@@ -572,6 +719,22 @@ export interface components {
             expected: string;
             /** Remedy */
             remedy: string;
+        };
+        /** ExplainOut */
+        ExplainOut: {
+            /** @description null while the text has faults */
+            explanation: components["schemas"]["Explanation"] | null;
+        };
+        /** Explanation */
+        Explanation: {
+            /** Card */
+            card: string | null;
+            /** Said */
+            said: components["schemas"]["SentenceOut"][];
+            /** Cases */
+            cases: components["schemas"]["CaseOut"][];
+            /** Each Time */
+            each_time: components["schemas"]["EachTimeOut"][];
         };
         /** FamilyOut */
         FamilyOut: {
@@ -633,6 +796,11 @@ export interface components {
             /** Version */
             version: string;
         };
+        /** HoldsOut */
+        HoldsOut: {
+            /** @description null while the text has faults */
+            limits: components["schemas"]["Limits"] | null;
+        };
         /** ImportRoutine */
         ImportRoutine: {
             /**
@@ -687,6 +855,23 @@ export interface components {
             place: string;
             /** Positions */
             positions: number[];
+        };
+        /** Limits */
+        Limits: {
+            /** @description null where there are too many paths to list */
+            region: components["schemas"]["RegionOut"] | null;
+            /**
+             * Narrowed
+             * @description the text with its ranges narrowed, where that makes every claim hold
+             */
+            narrowed: string | null;
+        };
+        /** NearOut */
+        NearOut: {
+            /** Values */
+            values: string[];
+            /** Says */
+            says: string;
         };
         /** NewRoutine */
         NewRoutine: {
@@ -905,6 +1090,13 @@ export interface components {
             /** Revision */
             revision: number;
         };
+        /** SentenceOut */
+        SentenceOut: {
+            /** Line */
+            line: number;
+            /** Words */
+            words: string;
+        };
         /**
          * Settings
          * @description What the user can set; each has a default until then.
@@ -969,6 +1161,59 @@ export interface components {
             /** What */
             what: string;
         };
+        /** SlipOut */
+        SlipOut: {
+            /** Line */
+            line: number;
+            /** What */
+            what: string;
+            /**
+             * Rows
+             * @description the line as it is then carried out; empty where it is left out
+             */
+            rows: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "harmless" | "elsewhere" | "some" | "all" | "not settled";
+            /**
+             * Share
+             * @description of the paths that fail, 0 to 1
+             */
+            share: number;
+            /** Says */
+            says: string;
+            /**
+             * Spoiled
+             * @description lines of the claims that fail on some path
+             */
+            spoiled: number[];
+            /**
+             * Text
+             * @description the routine in which it has happened
+             */
+            text: string;
+        };
+        /** Slips */
+        Slips: {
+            /**
+             * Slips
+             * @description the worst first
+             */
+            slips: components["schemas"]["SlipOut"][];
+            /** Strict */
+            strict: number[];
+            /** Free */
+            free: number[];
+            /** Advice */
+            advice: components["schemas"]["AdviceOut"][];
+        };
+        /** SlipsOut */
+        SlipsOut: {
+            /** @description null while the text has faults */
+            slips: components["schemas"]["Slips"] | null;
+        };
         /** SlotOut */
         SlotOut: {
             /** Name */
@@ -982,6 +1227,48 @@ export interface components {
             start: number;
             /** End */
             end: number;
+        };
+        /** Solution */
+        Solution: {
+            /** Fields */
+            fields: components["schemas"]["BlankOut"][];
+            /**
+             * Answers
+             * @description each proved once more as the routine it makes
+             */
+            answers: components["schemas"]["AnswerOut"][];
+            /** Fillings */
+            fillings: number;
+            /** Tried */
+            tried: number;
+            /**
+             * Refuted First
+             * @description refuted by a path that had refuted another filling
+             */
+            refuted_first: number;
+            /** Near */
+            near: components["schemas"]["NearOut"][];
+            /** Relation */
+            relation: string | null;
+            /** Complete */
+            complete: boolean;
+        };
+        /** SolveIn */
+        SolveIn: {
+            /** Text */
+            text: string;
+            /** Job */
+            job: string;
+            /** Domains */
+            domains?: {
+                [key: string]: string[];
+            } | null;
+        };
+        /** SolveOut */
+        SolveOut: {
+            solution: components["schemas"]["Solution"] | null;
+            /** Trouble */
+            trouble: string | null;
         };
         /** StepKindOut */
         StepKindOut: {
@@ -1040,6 +1327,56 @@ export interface components {
             family: string;
             /** Summary */
             summary: string;
+        };
+        /** Sweep */
+        Sweep: {
+            /** Fields */
+            fields: components["schemas"]["BlankOut"][];
+            /** Rows */
+            rows: components["schemas"]["SweptOut"][];
+            /** Formula */
+            formula: string | null;
+        };
+        /** SweepIn */
+        SweepIn: {
+            /** Text */
+            text: string;
+            /** Job */
+            job: string;
+            /**
+             * Line
+             * @description the line whose number varies; else the text has blanks
+             */
+            line?: number | null;
+            /**
+             * Nth
+             * @description which number of the line, from 1
+             * @default 1
+             */
+            nth: number;
+            /** Domains */
+            domains?: {
+                [key: string]: string[];
+            } | null;
+        };
+        /** SweepOut */
+        SweepOut: {
+            sweep: components["schemas"]["Sweep"] | null;
+            /** Trouble */
+            trouble: string | null;
+        };
+        /** SweptOut */
+        SweptOut: {
+            /** Values */
+            values: string[];
+            /** Verdict */
+            verdict: string;
+            /** Landing */
+            landing: string | null;
+            /** Position */
+            position: number | null;
+            /** Share */
+            share: number;
         };
         /** TextIn */
         TextIn: {
@@ -1929,6 +2266,171 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OddsOut"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    explain_api_explain_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnalysisIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExplainOut"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    holds_api_holds_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnalysisIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HoldsOut"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    slips_api_slips_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnalysisIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SlipsOut"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    solve_api_solve_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SolveIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SolveOut"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    sweep_api_sweep_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SweepIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SweepOut"];
                 };
             };
             /** @description Client Error */

@@ -13,7 +13,12 @@ if TYPE_CHECKING:
     from ..building import Builder
 
 
-@step("{who} put+s {from:place} {where=on|under} {to:place}", does="both stay as they lie", family="Blocks", example="Put table on deck")
+@step(
+    "{who} put+s {from:place} {where=on|under} {to:place}",
+    does="both stay as they lie",
+    family="Blocks",
+    example="Put table on deck",
+)
 def put_heap(b: Builder) -> None:
     """A whole heap goes onto or under another, as it lies. An empty place to put it on is a new heap there."""
     source, on_top = b.source("from"), b.phrase("where") == "on"

@@ -210,7 +210,12 @@ def put_dealt(b: Builder) -> None:
     b.act(run, to=source)
 
 
-@step("{who} drop+s the rest on top", does="the rest stays as it lies", family="Counting", example="Drop the rest on top")
+@step(
+    "{who} drop+s the rest on top",
+    does="the rest stays as it lies",
+    family="Counting",
+    example="Drop the rest on top",
+)
 def drop_rest(b: Builder) -> None:
     """The rest of the heap just dealt from goes on the dealt cards; together they are that heap again."""
     deal = b.last_deal()

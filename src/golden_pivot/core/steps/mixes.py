@@ -14,7 +14,12 @@ if TYPE_CHECKING:
     from ..building.places import Place
 
 
-@step("{who} give+s {place:place} {way=an out|an in} faro", does="the halves are interlaced", family="Mixes", example="Give deck an out faro")
+@step(
+    "{who} give+s {place:place} {way=an out|an in} faro",
+    does="the halves are interlaced",
+    family="Mixes",
+    example="Give deck an out faro",
+)
 def faro(b: Builder) -> None:
     """The heap is halved and the halves are interlaced card by card. *Out* leaves the top card on top, *in* puts it 2nd.
 

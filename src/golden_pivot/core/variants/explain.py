@@ -14,8 +14,8 @@ from ..faults import OutOfBudget
 from ..formulas import fit
 from ..ledger import Entry, ledger_of
 from ..program import JUMP, AnyInstruction, Choose, Program, State
-from ..regions import runs_text
 from ..routine import Line, Routine
+from ..shapes import runs_text
 
 MOST_ROWS = 3000
 EVERYTHING = Purpose(forget_places=False, forget_numbers=False, forget_unnamed=False)
@@ -56,7 +56,9 @@ def explain(routine: Routine, budget: Budget) -> Explanation:
         return Explanation(None, (), (), ())
     entries = ledger_of(routine, budget)
     trace, cases = landing_cases(routine, budget)
-    return Explanation(card, tuple(_sentences(routine, card, entries)), cases, tuple(trace.each_time()) if trace else ())
+    return Explanation(
+        card, tuple(_sentences(routine, card, entries)), cases, tuple(trace.each_time()) if trace else ()
+    )
 
 
 def _sentences(routine: Routine, card: str, entries: Sequence[Entry]) -> list[Said]:
@@ -215,7 +217,9 @@ class _Trace:
                 found.append((line, formula))
         return found[-1:]
 
-    def _moved(self, before: tuple[int, tuple[int, ...]], after: tuple[int, tuple[int, ...]]) -> list[tuple[int, int]]:
+    def _moved(
+        self, before: tuple[int, tuple[int, ...]], after: tuple[int, tuple[int, ...]]
+    ) -> list[tuple[int, int]]:
         made, was = self.seen[before]
         spread = {i for i, cell in enumerate(self.cells) if cell in made}
         moved = []

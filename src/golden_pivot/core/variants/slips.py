@@ -81,7 +81,7 @@ def slips_of(text: str) -> list[Slip]:
 def _slips(routine: Routine) -> Iterator[Slip]:
     handled: set[str] = set()
     for line in routine.walk():
-        if line.is_ != STEP or line.kind is None or line.kind.phase in (PAGE, ENDING):
+        if line.is_ != STEP or line.kind is None or line.kind.phase == PAGE:
             continue
         if line.kind.is_handled:
             for place in _places_of(line):
@@ -111,7 +111,8 @@ def _before(line: Line, place: str) -> Iterator[Slip]:
 def _of_slots(line: Line) -> Iterator[Slip]:
     assert line.kind
     for slot, type_name, _, _ in line.spans:
-        if slot in line.kind.firm:
+        # At an ending only the wrong card is turned up; what is claimed is not handled.
+        if slot in line.kind.firm or (line.kind.phase == ENDING and type_name != "spot"):
             continue
         for what, words in slips_of_slot(line.kind.elements, slot, type_name, line.values[slot]):
             counted = f"{{#{slot}}}" in line.kind.sentence
