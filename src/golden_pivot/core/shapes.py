@@ -9,7 +9,7 @@ from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from itertools import combinations
 
-Point = tuple[int | None, ...]
+Point = tuple[int, ...]
 MOST_NUMBERS = 5
 MOST_BOUNDS = 5
 FAR = 10**9
@@ -66,7 +66,12 @@ class _Bound:
         return f"{what} is at least {self.low}" if self.high >= most else f"{what} is {self.low} to {self.high}"
 
 
-def shape_text(names: Sequence[str], passing: Sequence[Point], failing: Sequence[Point], parts: int) -> str | None:
+def shape_text(
+    names: Sequence[str],
+    passing: Sequence[tuple[int | None, ...]],
+    failing: Sequence[tuple[int | None, ...]],
+    parts: int,
+) -> str | None:
     """The passing points in words, in at most so many parts; None where there is no such short form.
 
     >>> grid = [(i, j) for i in range(6) for j in range(6)]
@@ -76,9 +81,9 @@ def shape_text(names: Sequence[str], passing: Sequence[Point], failing: Sequence
     """
     if not passing or len(names) > MOST_NUMBERS or any(None in point for point in (*passing, *failing)):
         return None
-    good, bad = sorted(set(passing)), sorted(set(failing) - set(passing))
     if set(passing) & set(failing):
         return None
+    good, bad = (sorted({tuple(v for v in p if v is not None) for p in points}) for points in (passing, failing))
     found = next((shape for many in range(1, parts + 1) if (shape := _parts(good, bad, many))), None)
     if found is None:
         return None
@@ -110,23 +115,21 @@ def _parts(good: Sequence[Point], bad: Sequence[Point], parts: int) -> list[list
 def _splits(good: Sequence[Point]) -> Iterator[tuple[list[Point], list[Point]]]:
     """The points below some value of a number, and the others."""
     for i in range(len(good[0])):
-        for value in sorted({point[i] or 0 for point in good})[1:]:
-            yield [p for p in good if (p[i] or 0) < value], [p for p in good if (p[i] or 0) >= value]
+        for value in sorted({point[i] for point in good})[1:]:
+            yield [p for p in good if p[i] < value], [p for p in good if p[i] >= value]
 
 
 def _hull(good: Sequence[Point], bad: Sequence[Point]) -> list[_Bound] | None:
     """The fewest bounds that keep all good points and no bad one, those on sums and differences left out first."""
-    points: list[tuple[int, ...]] = [tuple(v or 0 for v in point) for point in good]
-    others: list[tuple[int, ...]] = [tuple(v or 0 for v in point) for point in bad]
-    bounds = list(_bounds(points))
-    if any(all(bound.holds(point) for bound in bounds) for point in others):
+    bounds = list(_bounds(good))
+    if any(all(bound.holds(point) for bound in bounds) for point in bad):
         return None
     # The bad points each bound keeps out; a bound that no point needs is dropped.
-    out = [frozenset(i for i, point in enumerate(others) if not bound.holds(point)) for bound in bounds]
+    out = [frozenset(i for i, point in enumerate(bad) if not bound.holds(point)) for bound in bounds]
     kept = list(range(len(bounds)))
     for at in sorted(kept, key=lambda i: (bounds[i].other is None, bounds[i].parity is None, i)):
         without = [i for i in kept if i != at]
-        if len(frozenset[int]().union(*(out[i] for i in without))) == len(others):
+        if len(frozenset[int]().union(*(out[i] for i in without))) == len(bad):
             kept = without
     together = _together([bounds[i] for i in kept])
     return together if len(together) <= MOST_BOUNDS else None
@@ -142,7 +145,7 @@ def _together(bounds: Sequence[_Bound]) -> list[_Bound]:
     return list(found.values())
 
 
-def _bounds(points: Sequence[tuple[int, ...]]) -> Iterator[_Bound]:
+def _bounds(points: Sequence[Point]) -> Iterator[_Bound]:
     many = len(points[0])
     for one, other, sign in [
         *((i, None, 0) for i in range(many)),

@@ -7,7 +7,7 @@ It does where a path gets stuck in between, as it is then counted before the cho
 from __future__ import annotations
 
 import itertools
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 
 from ..program import END, Act, AnyInstruction, Branch, Cell, Cells, Check, Choose, Closure, Leap, Loop
 from .hoisting import aimed, must_stay_behind, with_early_sums
@@ -42,15 +42,25 @@ def reordered(instructions: Sequence[AnyInstruction], cells: Sequence[Cell]) -> 
 
 
 def _changed(stretch: Straight, rows: frozenset[int]) -> Straight:
-    return _with_early_joins(_with_early_notes(_with_late_choices(stretch)), rows)
+    later = _with_early_notes(_late(stretch, _is_choice_or_note))
+    # What was reckoned late has taken choices with it that may now come later by themselves.
+    return _with_early_joins(_with_early_notes(_late(later, _is_choice)), rows)
 
 
-def _with_late_choices(stretch: Straight) -> Straight:
-    """Each choice, and what is only reckoned, moved down to the first instruction that needs it."""
+def _is_choice(step: AnyInstruction) -> bool:
+    return isinstance(step, Choose) and not step.ways
+
+
+def _is_choice_or_note(step: AnyInstruction) -> bool:
+    return _is_choice(step) or (isinstance(step, Act) and step.reckons)
+
+
+def _late(stretch: Straight, moves: Callable[[AnyInstruction], bool]) -> Straight:
+    """Some instructions moved down, each to the first one that needs it."""
     found = list(stretch)
     for index in range(len(found) - 1, -1, -1):
         step = found[index]
-        if (isinstance(step, Choose) and not step.ways) or (isinstance(step, Act) and step.reckons):
+        if moves(step):
             behind = (at for at in range(index + 1, len(found)) if must_stay_behind(step, found[at]))
             found.insert(next(behind, len(found)) - 1, found.pop(index))
     return found

@@ -66,7 +66,7 @@ def sweep(
     many = prod(len(field.domain) for field in fields)
     if many > MOST_CELLS:
         raise NothingToFill(f"{many:,} cases are too many to list: narrow what is to be tried.")
-    rows = []
+    rows: list[Swept] = []
     for values in product(*(field.domain for field in fields)):
         progress(f"{len(rows)} of {many} cases")
         rows.append(_swept(filled(text, fields, values), values, budget))
