@@ -17,6 +17,8 @@ export type Decision = Schemas['DecisionOut'];
 export type Strands = Schemas['Strands'];
 export type Version = Schemas['VersionOut'];
 export type Family = Schemas['FamilyOut'];
+export type Sweep = Schemas['Sweep'];
+export type Slips = Schemas['Slips'];
 export type StepKind = Schemas['StepKindOut'];
 export type Suggestion = Schemas['SuggestionOut'];
 
@@ -74,6 +76,13 @@ export const api = {
   odds: (text: string, signal?: AbortSignal) => value(client.POST('/api/odds', { body: { text, job: newJob() }, signal })),
   ledger: (text: string, signal?: AbortSignal) => value(client.POST('/api/ledger', { body: { text, job: newJob() }, signal })),
   strands: (text: string, signal?: AbortSignal) => value(client.POST('/api/strands', { body: { text, job: newJob() }, signal })),
+  explain: (text: string, signal?: AbortSignal) => value(client.POST('/api/explain', { body: { text, job: newJob() }, signal })),
+  holds: (text: string, signal?: AbortSignal) => value(client.POST('/api/holds', { body: { text, job: newJob() }, signal })),
+  slips: (text: string, job: string, signal?: AbortSignal) => value(client.POST('/api/slips', { body: { text, job }, signal })),
+  solve: (text: string, domains: Record<string, string[]>, job: string, signal?: AbortSignal) =>
+    value(client.POST('/api/solve', { body: { text, domains, job }, signal })),
+  sweep: (text: string, domains: Record<string, string[]>, job: string, signal?: AbortSignal) =>
+    value(client.POST('/api/sweep', { body: { text, domains, job, nth: 1 }, signal })),
   progress: (name: string) => value(client.GET('/api/jobs/{name}', { params: { path: { name } } })),
   cancel: (name: string) => value(client.POST('/api/jobs/{name}/cancel', { params: { path: { name } } })),
 };

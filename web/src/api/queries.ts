@@ -67,3 +67,47 @@ export const playQuery = (text: string, asked: Asked) =>
     placeholderData: keepPreviousData,
     ...FOR_EVER,
   });
+
+export const explainQuery = (text: string) =>
+  queryOptions({ queryKey: ['explain', text], queryFn: ({ signal }) => api.explain(text, signal), ...FOR_EVER });
+
+export const holdsQuery = (text: string) =>
+  queryOptions({ queryKey: ['holds', text], queryFn: ({ signal }) => api.holds(text, signal), ...FOR_EVER });
+
+/** The name of a long search, the same for the same question, so that it can be watched and stopped after a reload. */
+function jobOf(...question: string[]): string {
+  let hash = 5381;
+  for (const letter of question.join(' ')) hash = (hash * 33 + (letter.codePointAt(0) ?? 0)) >>> 0;
+  return `${question[0]} ${hash}`;
+}
+
+/** A search that nobody waits for any more is stopped. */
+function stopping<T>(job: string, signal: AbortSignal, asked: Promise<T>): Promise<T> {
+  signal.addEventListener('abort', () => void api.cancel(job));
+  return asked;
+}
+
+const ONCE = { ...FOR_EVER, retry: false };
+
+export const slipsQuery = (text: string) => {
+  const job = jobOf('slips', text);
+  const queryFn = ({ signal }: { signal: AbortSignal }) => stopping(job, signal, api.slips(text, job, signal));
+  return { ...queryOptions({ queryKey: ['slips', text], queryFn, ...ONCE }), job };
+};
+
+export const solveQuery = (text: string, domains: Record<string, string[]>) => {
+  const job = jobOf('solve', text, JSON.stringify(domains));
+  const queryFn = ({ signal }: { signal: AbortSignal }) => stopping(job, signal, api.solve(text, domains, job, signal));
+  return { ...queryOptions({ queryKey: ['solve', text, domains], queryFn, ...ONCE }), job };
+};
+
+export interface SweepAsked {
+  text: string;
+  domains: Record<string, string[]>;
+}
+
+export const sweepQuery = ({ text, domains }: SweepAsked) => {
+  const job = jobOf('sweep', text, JSON.stringify(domains));
+  const queryFn = ({ signal }: { signal: AbortSignal }) => stopping(job, signal, api.sweep(text, domains, job, signal));
+  return { ...queryOptions({ queryKey: ['sweep', text, domains], queryFn, ...ONCE }), job };
+};

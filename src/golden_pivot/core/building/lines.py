@@ -67,7 +67,9 @@ class Lines(Looks):
     def _refuse_blanks(self, line: Line) -> None:
         for name, _, _, _ in line.spans:
             if any(isinstance(node, Blank) for e in expressions_in(line.values[name]) for node in within(e)):
-                raise self.fault(name, "A blank waits here.", "a value", "Write a number in place of the “?”.")
+                raise self.fault(
+                    name, "A blank waits here.", "a value", "Write one in place of the “?”, or ask what would work."
+                )
 
     def _in_order(self, line: Line) -> None:
         assert line.kind is not None

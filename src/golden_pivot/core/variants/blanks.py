@@ -23,6 +23,7 @@ from ..program import FAILED, NO_ENDING, AnyInstruction, Choose, Closure, Leap, 
 from ..routine import STEP
 from ..steps.declare import PAGE, SETUP
 from ..verdicts import PROVED, prove
+from .edits import quiet
 from .fields import Field, NothingToFill, fields_of, filled
 
 Filling = tuple[str, ...]
@@ -102,7 +103,8 @@ class _Search:
     def __init__(
         self, text: str, fields: Sequence[Field], budget: Budget, progress: Callable[[str], None], known_first: bool
     ) -> None:
-        self.text, self.fields, self.budget, self.progress = text, fields, budget, progress
+        self.text, self.fields, self.progress = text, fields, progress
+        self.budget = quiet(budget)
         self.known_first = known_first
         self.passing: list[Filling] = []
         self.tried = self.refuted_first = 0

@@ -36,6 +36,11 @@ class Case:
     """None: on every path"""
     place: str
     formula: str
+    """the position; a plain number where it is always the same"""
+
+    @property
+    def text(self) -> str:
+        return f"{ordinal(int(self.formula)) if self.formula.isdigit() else self.formula} in {self.place}"
 
 
 @dataclass(frozen=True)
@@ -55,18 +60,19 @@ def explain(routine: Routine, budget: Budget) -> Explanation:
     if card is None:
         return Explanation(None, (), (), ())
     entries = ledger_of(routine, budget)
+    rows = frozenset(cell.name for cell in program.cells if cell.is_row)
     trace, cases = landing_cases(routine, budget)
     return Explanation(
-        card, tuple(_sentences(routine, card, entries)), cases, tuple(trace.each_time()) if trace else ()
+        card, tuple(_sentences(routine, card, entries, rows)), cases, tuple(trace.each_time()) if trace else ()
     )
 
 
-def _sentences(routine: Routine, card: str, entries: Sequence[Entry]) -> list[Said]:
+def _sentences(routine: Routine, card: str, entries: Sequence[Entry], rows: frozenset[str]) -> list[Said]:
     lines = {line.number: line for line in routine.walk()}
     said: list[Said] = []
     before: Entry | None = None
     for entry in entries:
-        there = _there(entry)
+        there = _there(entry, rows)
         if before is None:
             said.append(Said(entry.line, f"At first {card} is {there}."))
         elif (entry.where, entry.formula) != (before.where, before.formula):
@@ -84,11 +90,11 @@ def _does(line: Line) -> str:
     return f"{line.text.strip()} ({does})" if does else line.text.strip()
 
 
-def _there(entry: Entry) -> str:
+def _there(entry: Entry, rows: frozenset[str]) -> str:
     found = []
     for place, positions in entry.where:
         if entry.formula:
-            found.append(f"{entry.formula} from the top of {place}")
+            found.append(f"{entry.formula} from the {'left' if place in rows else 'top'} of {place}")
         elif len(positions) == 1:
             found.append(f"{ordinal(positions[0])} in {place}")
         else:

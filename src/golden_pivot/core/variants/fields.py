@@ -10,6 +10,7 @@ from typing import Any
 
 from ..cards import ordinal
 from ..expressions import Number
+from ..faults import BadRoutine
 from ..language.parser import lines_of
 from ..language.phrases import list_text, place_text
 from ..language.templates import phrases_of
@@ -47,7 +48,12 @@ class Field:
 
 
 def fields_of(routine: Routine, domains: Mapping[int, Sequence[str]] | None = None) -> list[Field]:
-    """The blanks in the order of the text; `domains` says what to try for some, by number. Raises NothingToFill."""
+    """The blanks in the order of the text; `domains` says what to try for some, by number.
+
+    Raises NothingToFill, and BadRoutine for a text with faults.
+    """
+    if routine.faults:
+        raise BadRoutine(routine.faults)
     found: list[Field] = []
     size = _pack_size(routine)
     piles: list[str] = []

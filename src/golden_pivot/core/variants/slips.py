@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 from ..budget import Budget
 from ..faults import BadRoutine
@@ -13,7 +13,7 @@ from ..routine import STEP, Line, Routine
 from ..steps.declare import ENDING, HANDLING, PAGE
 from ..steps.slips import heard_as, slips_of_slot
 from ..verdicts import FIXED, PROVED, RULE, UNSETTLED, Verdict, prove
-from .edits import Edit, edited, last_line, slot_text, with_slots
+from .edits import Edit, edited, last_line, quiet, slot_text, with_slots
 
 HARMLESS, ELSEWHERE, SOME, ALL, OPEN = "harmless", "elsewhere", "some", "all", "not settled"
 """the claims still hold; their card is at another known place; some paths fail; all do; out of budget"""
@@ -157,7 +157,8 @@ def fragility_of(
 
     Raises BadRoutine for a text with faults, Cancelled when the budget's flag is raised.
     """
-    plain = prove(read_routine(text), replace(budget, transitions=None))
+    budget = quiet(budget)
+    plain = prove(read_routine(text), budget)
     slips = slips_of(text)
     found: list[Outcome] = []
     for done, slip in enumerate(slips):

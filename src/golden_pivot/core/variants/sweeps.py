@@ -13,6 +13,7 @@ from ..faults import BadRoutine
 from ..formulas import fit
 from ..language.parser import lines_of, read_routine
 from ..verdicts import prove
+from .edits import quiet
 from .fields import Field, NothingToFill, fields_of, filled
 
 MOST_CELLS = 1500
@@ -77,7 +78,7 @@ def sweep(
 
 def _swept(text: str, values: tuple[str, ...], budget: Budget) -> Swept:
     try:
-        found = prove(read_routine(text), budget.narrowed(200_000, 300_000), explain=False)
+        found = prove(read_routine(text), quiet(budget).narrowed(200_000, 300_000), explain=False)
     except BadRoutine:
         return Swept(values, IMPOSSIBLE, None, None, 1.0)
     where = found.landing.where if found.landing else ()

@@ -4,7 +4,7 @@ import { IconPlayerPlay, IconPlayerTrackNext, IconPlayerTrackPrev } from '@table
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { ApiError, api, type Routine } from '../../api/client';
-import { languageQuery, ledgerQuery, notesQuery, oddsQuery, playQuery, proveQuery, readQuery, routinesQuery, strandsQuery, type Asked } from '../../api/queries';
+import { languageQuery, ledgerQuery, notesQuery, oddsQuery, playQuery, proveQuery, readQuery, routinesQuery, slipsQuery, strandsQuery, type Asked } from '../../api/queries';
 import { useCommands, type Command } from '../palette/commands';
 import { Hand } from './Hand';
 import { Sheet, type SheetHandle } from './Sheet';
@@ -17,6 +17,7 @@ import { Versions } from './Versions';
 import { readDraft, useAutosave, type SaveState } from './useAutosave';
 import { usePlayback } from './usePlayback';
 import { useProgress } from './useProgress';
+import { VIEWS, VIEW_KEYS, Variants, Views, type View } from '../variants/Variants';
 import './bench.css';
 
 const SAVE_WORDS: Record<SaveState, string> = {
@@ -36,6 +37,7 @@ export function Bench({ routine }: { routine: Routine }) {
   const [opening] = useState(() => readDraft(routine.id)?.text ?? routine.text);
   const [text, setText] = useState(opening);
   const [asked, setAsked] = useState<Asked>(FIRST);
+  const [view, setView] = useState<View>('table');
   const [longer, setLonger] = useState<string | null>(null);
   const [settled] = useDebouncedValue(text, 60);
   const job = useMemo(() => `${routine.id} ${crypto.randomUUID()} ${settled.length}`.slice(0, 64), [routine.id, settled]);
@@ -51,6 +53,7 @@ export function Bench({ routine }: { routine: Routine }) {
   const notes = useQuery({ ...notesQuery(settled), enabled: judged });
   const noted = notes.data?.notes ?? null;
   const odds = useQuery({ ...oddsQuery(settled), enabled: judged && (noted?.asks_odds ?? false) });
+  const slips = useQuery({ ...slipsQuery(settled), enabled: judged && view === 'breaks' });
   const language = useQuery(languageQuery());
   const [open, setOpen] = useState<'steps' | 'versions' | null>(null);
   const [hovered, setHovered] = useState(0);
@@ -106,6 +109,7 @@ export function Bench({ routine }: { routine: Routine }) {
       ['alt+W', worst],
       ['alt+S', () => setOpen('steps')],
       ['alt+V', () => setOpen('versions')],
+      ...VIEW_KEYS.map((one, i): [string, () => void] => [`alt+${i + 1}`, () => setView(one)]),
     ],
     [],
     true,
@@ -120,6 +124,7 @@ export function Bench({ routine }: { routine: Routine }) {
       { id: 'back', group: 'At the table', label: 'One step back', keys: 'Alt ←', run: () => step(-1) },
       { id: 'steps', group: 'On the sheet', label: 'All steps by family', keys: 'Alt S', run: () => setOpen('steps') },
       { id: 'versions', group: 'On the sheet', label: 'Versions', keys: 'Alt V', run: () => setOpen('versions') },
+      ...VIEWS.map((one) => ({ id: one.view, group: 'Beside the sheet', label: one.label, keys: one.keys, run: () => setView(one.view) })),
       ...(kinds ?? []).map((kind) => ({
         id: `step ${kind.name}`,
         group: `Write: ${kind.family}`,
@@ -144,8 +149,10 @@ export function Bench({ routine }: { routine: Routine }) {
       current: hovered || shownLine,
       failing,
       shows: noted?.shows ?? [],
+      strict: slips.data?.slips?.strict ?? [],
+      free: slips.data?.slips?.free ?? [],
     }),
-    [settled, noted, read.isPlaceholderData, read.data, ledger.isPlaceholderData, ledger.data, proof.isPlaceholderData, proof.data, shownLine, hovered, failing],
+    [settled, noted, slips.data, read.isPlaceholderData, read.data, ledger.isPlaceholderData, ledger.data, proof.isPlaceholderData, proof.data, shownLine, hovered, failing],
   );
 
   const followed = verdict?.landing?.card ?? play.data?.target ?? undefined;
@@ -202,7 +209,9 @@ export function Bench({ routine }: { routine: Routine }) {
                     Holds on {verdict.holds_when.passing.toLocaleString('en')} of{' '}
                     {verdict.holds_when.paths.toLocaleString('en')} paths.
                   </b>{' '}
-                  They have no short description.
+                  <button type="button" className="to-view" onClick={() => setView('when')}>
+                    On which?
+                  </button>
                 </>
               )}
             </aside>
@@ -241,6 +250,9 @@ export function Bench({ routine }: { routine: Routine }) {
           </footer>
         </section>
         <div className="right">
+          <Views view={view} onView={setView} />
+          {view === 'table' ? (
+            <>
           <section className="panel table-panel" aria-label="The table">
             <header>
               <h2>The table</h2>
@@ -284,6 +296,10 @@ export function Bench({ routine }: { routine: Routine }) {
             onWorst={worst}
             worst={verdict?.counterexample ? 'The shortest way it fails' : 'The path that handles most cards'}
           />
+            </>
+          ) : (
+            <Variants view={view} text={settled} onLine={(line) => sheet.current?.goToLine(line)} replace={(other) => sheet.current?.replace(other)} />
+          )}
         </div>
       </div>
       <StepsDrawer kinds={kinds ?? []} opened={open === 'steps'} close={shut} onInsert={(sentence) => sheet.current?.insertStep(sentence)} />

@@ -14,11 +14,14 @@ export interface Dress {
   failing: number;
   /** lines at which something is in sight that must not be */
   shows: { line: number; what: string }[];
+  /** lines at which a slip breaks something, and lines at which none does, once slips have been made */
+  strict: number[];
+  free: number[];
 }
 
 export const setDress = StateEffect.define<Dress>();
 
-const EMPTY: Dress = { text: '', lines: [], ledger: [], faults: [], current: 0, failing: 0, shows: [] };
+const EMPTY: Dress = { text: '', lines: [], ledger: [], faults: [], current: 0, failing: 0, shows: [], strict: [], free: [] };
 
 class Knowledge extends WidgetType {
   constructor(readonly kind: 'secret' | 'told') {
@@ -49,6 +52,22 @@ class Shows extends WidgetType {
     mark.className = 'gp-shows';
     mark.textContent = `${this.what} shows`;
     mark.title = `On some path ${this.what} is in sight here`;
+    return mark;
+  }
+}
+
+class Handling extends WidgetType {
+  constructor(readonly kind: 'strict' | 'free') {
+    super();
+  }
+  override eq(other: Handling) {
+    return other.kind === this.kind;
+  }
+  toDOM() {
+    const mark = document.createElement('span');
+    mark.className = `gp-handling gp-${this.kind}`;
+    mark.textContent = this.kind;
+    mark.title = this.kind === 'strict' ? 'A slip at this line breaks something' : 'No slip at this line does any harm';
     return mark;
   }
 }
@@ -116,6 +135,12 @@ function decorate(state: EditorState, dress: Dress): DecorationSet {
   for (const shown of dress.shows) {
     if (shown.line < 1 || shown.line > state.doc.lines) continue;
     found.push(Decoration.widget({ widget: new Shows(shown.what), side: 2 }).range(state.doc.line(shown.line).to));
+  }
+  for (const kind of ['strict', 'free'] as const) {
+    for (const line of dress[kind]) {
+      if (line < 1 || line > state.doc.lines) continue;
+      found.push(Decoration.widget({ widget: new Handling(kind), side: 3 }).range(state.doc.line(line).to));
+    }
   }
   for (const fault of dress.faults) {
     if (fault.line > state.doc.lines) continue;

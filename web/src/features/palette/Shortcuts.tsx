@@ -27,6 +27,13 @@ const KEYS: [string, [string, string][]][] = [
     ],
   ],
   [
+    'Beside the sheet',
+    [
+      ['Alt 1', 'the table'],
+      ['Alt 2 / 3 / 4 / 5', 'why it works, when, what would, what breaks it'],
+    ],
+  ],
+  [
     'At the table',
     [
       ['Alt → / Alt ←', 'one step on, one step back'],

@@ -1,0 +1,336 @@
+"""Neighbouring routines: slips, blanks, sweeps, regions, explanations. Each answer is compared with single proofs.
+
+Values of procedures are common practice, no published source; they were worked out by hand-written simulation.
+"""
+
+from __future__ import annotations
+
+from functools import cache
+
+import pytest
+from hypothesis import HealthCheck, Phase, given, reject, settings
+from hypothesis import strategies as st
+
+from golden_pivot import demo
+from golden_pivot.core.budget import Budget
+from golden_pivot.core.faults import BadRoutine, Cancelled
+from golden_pivot.core.language.parser import read_routine
+from golden_pivot.core.regions import region_of
+from golden_pivot.core.steps import REGISTRY
+from golden_pivot.core.variants.blanks import solve
+from golden_pivot.core.variants.edits import edited
+from golden_pivot.core.variants.explain import explain
+from golden_pivot.core.variants.fields import NothingToFill
+from golden_pivot.core.variants.limits import limits_of
+from golden_pivot.core.variants.slips import ALL, ELSEWHERE, HARMLESS, SOME, Fragility, fragility_of, slips_of
+from golden_pivot.core.variants.sweeps import sweep, with_blank
+from golden_pivot.core.verdicts import PROVED, UNSETTLED, prove
+from tests.core.test_procedures import text_of
+from tests.strategies import routines
+
+
+def changed(name: str, *changes: tuple[str, str]) -> str:
+    text = text_of(name)
+    for was, now in changes:
+        assert was in text, was
+        text = text.replace(was, now)
+    return text
+
+
+# What breaks it
+
+
+@cache
+def slips_made(name: str) -> Fragility:
+    return fragility_of(text_of(name), Budget())
+
+
+@pytest.mark.parametrize(
+    ("name", "line", "what", "kind"),
+    [
+        # harmless, of different families
+        ("p13_digit_sum", 2, "one card more", HARMLESS),
+        ("p06_told_pile_claimed", 3, "deck had been cut before", HARMLESS),
+        ("p06_told_pile_claimed", 4, "one more", HARMLESS),
+        ("p06_told_pile_claimed", 5, "face down instead of face up", HARMLESS),
+        ("p11_cut_and_turn_over", 15, "under instead of on", HARMLESS),
+        ("p11_cut_and_turn_over", 9, "left out", HARMLESS),
+        ("p17_row_of_ten", 4, "dealt instead of lifted", HARMLESS),
+        ("p03_cut_number_safe", 7, "from right to left instead of from left to right", HARMLESS),
+        # fatal
+        ("p13_digit_sum", 6, "underneath instead of back on top", ALL),
+        ("p11_cut_and_turn_over", 5, "one card fewer", ALL),
+        ("p11_cut_and_turn_over", 14, "left out", ALL),
+        ("p17_row_of_ten", 5, "from left to right instead of from right to left", ALL),
+        ("p10_opening_mix", 3, "the bottom card on instead of the top card on", ALL),
+        ("p14_nine_cards", 4, "left out", ALL),
+        ("p06_told_pile_claimed", 5, "one more", ALL),
+        # some paths, and elsewhere but known
+        ("p13_digit_sum", 4, "one above the range", SOME),
+        ("p13_digit_sum", 5, "the order kept", SOME),
+        ("p03_cut_number_safe", 6, "the order kept", SOME),
+        ("p06_told_pile_claimed", 7, "one place further", ELSEWHERE),
+        ("p14_nine_cards", 9, "the plural", ELSEWHERE),
+        ("p14_nine_cards", 10, "the next card instead of the last", ELSEWHERE),
+    ],
+)  # fmt: skip
+def test_what_comes_of_a_slip(name: str, line: int, what: str, kind: str) -> None:
+    (outcome,) = [one for one in slips_made(name).outcomes if (one.slip.line, one.slip.what) == (line, what)]
+    assert outcome.kind == kind, outcome
+
+
+def test_a_slip_may_spoil_only_the_last_climax() -> None:
+    # The packet is not reversed: the mate is found all the same, but the card it faces is another one.
+    text = text_of("p03_cut_number_safe")
+    (kept,) = [
+        one
+        for one in fragility_of(text, Budget()).outcomes
+        if one.slip.what == "the order kept" and one.slip.line == 6
+    ]
+    assert (kept.spoiled, round(kept.share, 3)) == ((10,), round(18 / 19, 3))
+
+
+@pytest.mark.parametrize("name", [n for n in demo.demo_names() if not read_routine(demo.demo_text(n)).faults])
+def test_slips_of_the_demo_are_what_the_changed_text_gives(name: str) -> None:
+    text = demo.demo_text(name)
+    found = fragility_of(text, Budget())
+    assert len(found.outcomes) >= 10 and found.strict
+    for outcome in found.outcomes[:: max(1, len(found.outcomes) // 6)]:
+        by_hand = prove(read_routine(edited(text, outcome.slip.edit)), Budget(transitions=60_000))
+        if by_hand.verdict == UNSETTLED:
+            assert outcome.kind == "not settled"
+        elif by_hand.claims:
+            assert (outcome.kind == HARMLESS) == (by_hand.verdict == PROVED), outcome
+            assert outcome.share == pytest.approx(by_hand.failing_paths / (by_hand.paths or 1)) or not by_hand.paths
+    advised = {line for line, _ in found.advice}
+    assert advised <= set(found.strict) | set(found.free)
+
+
+def test_slips_can_be_stopped_and_tell_how_far_they_are() -> None:
+    told: list[str] = []
+    with pytest.raises(Cancelled):
+        fragility_of(
+            text_of("p11_cut_and_turn_over"),
+            Budget(cancelled=lambda: len(told) > 4),
+            lambda words, _: told.append(words),
+        )
+    assert told[-1].endswith("slips")
+
+
+def test_every_kind_that_is_handled_has_a_slip() -> None:
+    for kind in REGISTRY.values():
+        if kind.is_handled:
+            text = f"Pack: 20 cards, any order\n{kind.example}\n"
+            assert "left out" in {slip.what for slip in slips_of(text) if slip.line == 2}, kind.name
+
+
+# What would work
+
+
+def test_where_the_target_must_be_for_each_decade_of_numbers() -> None:
+    for decade in range(1, 5):
+        text = changed("p13_digit_sum", ("10th", "?th"), ("10 to 19", f"{10 * decade} to {10 * decade + 9}"))
+        assert solve(text, Budget()).answers == ((str(9 * decade + 1),),)
+
+
+def test_the_widest_range_comes_first() -> None:
+    assert solve(changed("p13_digit_sum", ("from 10 to 19", "from ? to ?")), Budget()).answers[0] == ("10", "19")
+
+
+def test_the_start_of_the_sum_of_five_follows_the_size_of_the_pack() -> None:
+    # The pack of N counts the five values laid out: 47 cards are left of 52, and the start is 55 − N.
+    text = changed("p05_sum_of_five", ("47 cards", "? cards"), ("3rd", "?th"))
+    found = solve(text, Budget(), {1: ["46", "47", "48", "49"]})
+    assert found.answers == (("46", "4"), ("47", "3"), ("48", "2"), ("49", "1"))
+    assert found.relation == "blank 2 is 50 − blank 1"
+
+
+def test_keys_and_turns_of_cut_and_turn_over() -> None:
+    text = changed("p11_cut_and_turn_over", ("3rd", "?th"), ("7th", "?th"), ("top 5", "top ?"), ("top 4", "top ?"),
+                   ("top 3", "top ?"))  # fmt: skip
+    turns = {number: ["3", "4", "5"] for number in (3, 4, 5)}
+    found = solve(text, Budget(), turns)
+    assert found.complete and ("3", "7", "5", "4", "3") in found.answers
+    # Which of the two keys lies higher makes no difference.
+    assert {(b, a, *turns) for a, b, *turns in found.answers} == set(found.answers)
+    assert found.refuted_first > found.fillings / 2
+
+
+def test_a_slot_for_every_wanted_place() -> None:
+    """Gergonne's rule for three piles of nine, dealt face down and gathered face down, by search."""
+    round_ = "Deal deck into 3 piles\nSpectator tells which pile holds their card: {}\nGather the piles, pile {} ?th, the others in any order\n"
+    text = "Pack: 27 cards, any order\nSpectator thinks of a card in deck: their card\n"
+    text += "".join(round_.format(name, name) for name in "abc") + "Ends with: the ?th card of deck is their card\n"
+    found = solve(text, Budget(), {1: ["1", "2", "3"], 2: ["1", "2", "3"], 3: ["1", "2", "3"]})
+    assert sorted(int(values[3]) for values in found.answers) == list(range(1, 28))
+    # As each deal turns the piles round, a slot counts from the other end in every second round.
+    for one, two, three, place in (map(int, values) for values in found.answers):
+        assert place == 9 * (three - 1) + 3 * (3 - two) + one
+
+
+def test_the_words_of_nine_courts() -> None:
+    text = changed("p07_nine_courts", ("“club”", "?"), ("“heart”", "?"), ("“diamond”", "?"))
+    words = {1: ["“club”", "“clubs”"], 2: ["“heart”", "“hearts”"], 3: ["“diamond”", "“diamonds”"]}
+    found = solve(text, Budget(), {n: words[(n - 1) % 3 + 1] for n in range(1, 7)})
+    singular = tuple(words[(n - 1) % 3 + 1][0] for n in range(1, 7))
+    assert found.complete and found.answers[0] == singular
+    by_hand = [
+        n
+        for n in range(6)
+        if prove(read_routine(text_of("p07_nine_courts").replace(*_nth_plural(n)))).verdict == PROVED
+    ]
+    assert {
+        n
+        for n in range(6)
+        if tuple(w.replace("”", "s”") if i == n else w for i, w in enumerate(singular)) in found.answers
+    } == set(by_hand)
+
+
+def _nth_plural(n: int) -> tuple[str, str]:
+    rows = [row for row in text_of("p07_nine_courts").splitlines() if row.startswith("Spell")]
+    return rows[n], rows[n].replace("” from", "s” from")
+
+
+def test_orders_places_and_phrases_may_be_blank() -> None:
+    text = ("Pack: 9 cards, any order\nPlace A 2nd\nDeal deck into 3 piles\nGather ? from top to bottom, to deck\n"
+            "Put ? ? table\nEnds with: the card at position 3 of table is A")  # fmt: skip
+    found = solve(text, Budget(), {2: ["deck"], 3: ["on", "under"]})
+    assert found.answers and all(values[0].startswith("pile 2") for values in found.answers)
+
+
+@pytest.mark.parametrize(
+    ("text", "trouble"),
+    [
+        ("Pack: 9 cards\nPlace A 2nd\nEnds with: the top card of deck is A", "There is no blank"),
+        ("Pack: 9 cards\nPlace A 2nd\nSpell ? from deck\nEnds with: the top card of deck is A", "needs a list"),
+        ("Pack: 9 cards\nPlace A ?th\n" + "Deal ? cards from deck\n" * 7 + "Ends with: the top card of deck is A", "ways to fill"),
+    ],
+)  # fmt: skip
+def test_blanks_that_cannot_be_filled(text: str, trouble: str) -> None:
+    with pytest.raises(NothingToFill, match=trouble):
+        solve(text, Budget())
+
+
+FEW = settings(
+    max_examples=40, deadline=None, suppress_health_check=list(HealthCheck), phases=[Phase.explicit, Phase.generate]
+)
+
+
+@FEW
+@given(routines(), st.integers(0, 10**6))
+def test_filling_a_blank_agrees_with_single_proofs(text: str, pick: int) -> None:
+    """Any number of a random routine left blank: the answers are exactly the numbers with which it is proved."""
+    rows = text.splitlines()
+    lines = [i for i, row in enumerate(rows, 1) if any(c.isdigit() for c in row) and "odds" not in row.lower()]
+    if not lines or "Ends with" not in text:
+        reject()
+    line = lines[pick % len(lines)]
+    try:
+        blank = with_blank(text, line)
+        tried = [str(n) for n in range(7)]
+        found = solve(blank, Budget(seconds=5), {1: tried})
+    except (NothingToFill, BadRoutine):
+        reject()
+    if not found.complete:
+        reject()
+    expected = []
+    for value in tried:
+        swept = sweep(blank, Budget(), {1: [value, value]}).rows[0] if _can_be_done(blank, value) else None
+        if swept and swept.verdict == UNSETTLED:
+            reject()
+        if swept and swept.verdict == PROVED:
+            expected.append((value,))
+    assert list(found.answers) == expected
+
+
+def _can_be_done(blank: str, value: str) -> bool:
+    try:
+        sweep(blank, Budget(), {1: [value]})
+    except BadRoutine:
+        return False
+    return True
+
+
+# When it works
+
+
+@pytest.mark.parametrize(
+    ("name", "changes", "region"),
+    [
+        ("p02_spelled_marker", [("from 5 to 52", "from 0 to 52")], "k is 5 to 52"),
+        ("p03_cut_number_safe", [("1 to 19", "0 to 25")], "n is 1 to 19"),
+        ("p13_digit_sum", [("10 to 19", "1 to 40")], "n is 10 to 19"),
+        ("p17_row_of_ten", [("0 to 9", "0 to 15")], "k is 0 to 9"),
+        ("p19_unseen_cut", [("1 to 19", "0 to 30")], "k is 0 to 19"),
+        ("p08_two_keys", [], "i is at least 1 and i + j is at most 49, or i is 50 and j is 2 to 50"),
+        ("p12_value_blocks", [("x from 15 to 18", "x from 14 to 20"), ("y from 15 to 18", "y from 14 to 20"), ("k from 4", "k from 12")],
+         "x is at least 15 and y is at least 15 and x + y is at most 38"),
+    ],
+)  # fmt: skip
+def test_the_exact_region(name: str, changes: list[tuple[str, str]], region: str) -> None:
+    found = region_of(read_routine(changed(name, *changes)), Budget(), thorough=True)
+    assert found and found.text == region
+
+
+def test_a_range_is_narrowed_to_where_it_holds() -> None:
+    found = limits_of(changed("p13_digit_sum", ("10 to 19", "1 to 40")), Budget())
+    assert found.narrowed and "n from 10 to 19" in found.narrowed
+    assert prove(read_routine(found.narrowed)).verdict == PROVED
+
+
+def test_which_orders_of_the_packets_work() -> None:
+    """The packet with the block must be worked last."""
+    text = text_of("p12_value_blocks")
+    rows = text.splitlines()
+    first = next(i for i, row in enumerate(rows) if row.startswith("Spectator deals value"))
+    blocks = [rows[first + 5 * i : first + 5 * i + 5] for i in range(3)]
+    worked = {}
+    for order in ((0, 1, 2), (1, 0, 2), (0, 2, 1), (2, 0, 1), (1, 2, 0), (2, 1, 0)):
+        moved = [*rows[:first], *(row for i in order for row in blocks[i]), *rows[first + 15 :]]
+        worked[order] = prove(read_routine("\n".join(moved))).verdict == PROVED
+    assert [order for order, works in worked.items() if works] == [(0, 1, 2), (1, 0, 2)]
+
+
+def test_a_sweep_over_one_number_and_over_two() -> None:
+    one = sweep(with_blank(text_of("p06_told_pile"), 2), Budget(), {1: ["9", "15", "21", "27", "18", "24"]})
+    assert [row.verdict for row in one.rows] == ["fixed"] * 4 + ["rule"] * 2
+    assert one.formula == "⌊the number/2⌋ + 1"
+    assert [row.position for row in one.rows][:4] == [5, 8, 11, 14]
+    two = sweep(
+        changed("p17_row_of_ten", ("10th", "?th"), ("Deal 10", "Deal ?")),
+        Budget(),
+        {1: ["9", "10", "11"], 2: ["9", "10", "11"]},
+    )
+    assert [row.values for row in two.rows if row.verdict == PROVED] == [("10", "10"), ("11", "11")]
+    with pytest.raises(NothingToFill, match="too many"):
+        sweep(
+            "Pack: ? cards\nPlace A ?th\nEnds with: the top card of deck is A",
+            Budget(),
+            {1: ["5"] * 60, 2: ["1"] * 60},
+        )
+
+
+# Why it works
+
+
+def test_where_it_lands_as_formulas_by_case() -> None:
+    found = explain(read_routine(text_of("p16_two_piles")), Budget())
+    assert {case.formula for case in found.cases} == {"⌊n/2⌋ + 1", "n + ⌊n/2⌋ + 1"}
+    assert {case.when for case in found.cases} == {"line 15 is carried out", "line 15 is not carried out"}
+
+
+def test_what_each_time_round_does() -> None:
+    assert explain(read_routine(text_of("p06_told_pile")), Budget()).each_time == ((8, "⌈q/3⌉ + 7"),)
+
+
+@pytest.mark.parametrize(
+    ("name", "words"),
+    [
+        ("p13_digit_sum", "now TARGET is n − 9 from the top of dealt"),
+        ("p03_cut_number", "now MATE is 21 − n from the left of row"),
+        ("p17_row_of_ten", "now FORCE is k + 1 from the left of row"),
+        ("p01_three_reports", "now their card is a + 3b + 9c + 1 from the top of deck"),
+    ],
+)
+def test_a_line_is_explained(name: str, words: str) -> None:
+    assert any(words in said.words for said in explain(read_routine(text_of(name)), Budget()).said)

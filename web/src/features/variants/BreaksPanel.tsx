@@ -1,0 +1,113 @@
+import { Button, Loader, Select } from '@mantine/core';
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { api } from '../../api/client';
+import { slipsQuery } from '../../api/queries';
+import { useProgress } from '../bench/useProgress';
+import { ToLine, percent, type PanelProps } from './parts';
+
+const KINDS = {
+  all: ['✕', 'break it'],
+  some: ['◐', 'break some paths'],
+  elsewhere: ['→', 'end elsewhere, but known'],
+  'not settled': ['?', 'not settled'],
+  harmless: ['✓', 'harmless'],
+} as const;
+
+/** What breaks it: every plausible slip, the worst first. */
+export function BreaksPanel({ text, onLine, replace }: PanelProps) {
+  const { data, isFetching, error, refetch } = useQuery(slipsQuery(text));
+  const [by, setBy] = useState<string | null>('worst');
+  const progress = useProgress(isFetching ? slipsQuery(text).job : null);
+  if (isFetching)
+    return (
+      <p className="quiet" role="status">
+        <Loader size="xs" /> Making every slip once… {progress}{' '}
+        <Button size="compact-xs" variant="default" onClick={() => void api.cancel(slipsQuery(text).job)}>
+          Stop
+        </Button>
+      </p>
+    );
+  if (error)
+    return (
+      <p className="quiet">
+        Stopped.{' '}
+        <Button size="compact-xs" variant="default" onClick={() => void refetch()}>
+          Go on
+        </Button>
+      </p>
+    );
+  const found = data?.slips;
+  if (!found) return <p className="quiet">There is something to mend on the sheet first.</p>;
+  const slips = by === 'line' ? found.slips.toSorted((one, other) => one.line - other.line) : found.slips;
+  const count = (kind: string) => found.slips.filter((slip) => slip.kind === kind).length;
+  return (
+    <>
+      <div className="bar">
+        <p className="sum">
+          {(Object.keys(KINDS) as (keyof typeof KINDS)[]).filter(count).map((kind) => (
+            <span key={kind} className={`kind ${kind.replace(' ', '-')}`}>
+              {KINDS[kind][0]} {count(kind)} {KINDS[kind][1]}
+            </span>
+          ))}
+        </p>
+        <Select
+          size="xs"
+          w={130}
+          aria-label="Order of the slips"
+          value={by}
+          onChange={setBy}
+          allowDeselect={false}
+          data={[
+            { value: 'worst', label: 'worst first' },
+            { value: 'line', label: 'line by line' },
+          ]}
+        />
+      </div>
+      {found.advice.length > 0 && (
+        <ul className="advice" aria-label="What may be given away">
+          {found.advice.map((one) => (
+            <li key={`${one.line}${one.words}`}>
+              <ToLine line={one.line} onLine={onLine} /> {one.words}
+            </li>
+          ))}
+        </ul>
+      )}
+      <table className="slips" aria-label="Slips">
+        <thead>
+          <tr>
+            <th>Where</th>
+            <th>What goes wrong</th>
+            <th>What comes of it</th>
+            <th aria-label="Try it" />
+          </tr>
+        </thead>
+        <tbody>
+          {slips.map((slip) => (
+            <tr key={`${slip.line} ${slip.what}`} className={slip.kind.replace(' ', '-')}>
+              <td>
+                <ToLine line={slip.line} onLine={onLine} />
+              </td>
+              <td>
+                {slip.what}
+                {slip.rows && <small>{slip.rows}</small>}
+              </td>
+              <td>
+                <span className="mark" aria-hidden>
+                  {KINDS[slip.kind][0]}
+                </span>{' '}
+                {slip.says}
+                {slip.kind === 'some' && <small>{percent(slip.share)} of the paths</small>}
+              </td>
+              <td>
+                <Button size="compact-xs" variant="subtle" color="gray" onClick={() => replace(slip.text)}>
+                  Try it
+                </Button>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+}

@@ -1,0 +1,194 @@
+import { Button, Loader, Select, TextInput } from '@mantine/core';
+import { useQuery } from '@tanstack/react-query';
+import { useMemo, useState } from 'react';
+import { api, type Sweep } from '../../api/client';
+import { holdsQuery, sweepQuery, type SweepAsked } from '../../api/queries';
+import { useProgress } from '../bench/useProgress';
+import { literals, values, withBlanks } from './domains';
+import { percent, type PanelProps } from './parts';
+
+/** When it works: the exact region of choices, and the verdict for other numbers. */
+export function WhenPanel(props: PanelProps) {
+  return (
+    <>
+      <Region {...props} />
+      <Sweeping {...props} />
+    </>
+  );
+}
+
+function Region({ text, replace }: PanelProps) {
+  const { data, isFetching } = useQuery(holdsQuery(text));
+  if (isFetching) return <Loader size="sm" aria-label="Working it out" />;
+  const region = data?.limits?.region;
+  if (!region) return <p className="quiet">There are too many paths to list, or something to mend first.</p>;
+  const narrowed = data.limits?.narrowed;
+  return (
+    <section aria-label="When it holds">
+      {region.passing === region.paths ? (
+        <p className="formula">
+          It holds, whatever they choose.
+        </p>
+      ) : (
+        <p className="formula">
+          {region.text ? <>Holds exactly when <b>{region.text}</b>.</> : 'The choices with which it holds have no short description.'}
+        </p>
+      )}
+      <p className="quiet figures">
+        {region.passing.toLocaleString('en')} of {region.paths.toLocaleString('en')} ways to choose.
+      </p>
+      {narrowed && (
+        <Button size="xs" variant="default" onClick={() => replace(narrowed)}>
+          Narrow the ranges to that
+        </Button>
+      )}
+    </section>
+  );
+}
+
+function Sweeping({ text, onLine }: PanelProps) {
+  const numbers = useMemo(() => literals(text), [text]);
+  const [picked, setPicked] = useState<[string | null, string | null]>([null, null]);
+  const [typed, setTyped] = useState(['', '']);
+  const [asked, setAsked] = useState<SweepAsked | null>(null);
+  const query = sweepQuery(asked ?? { text: '', domains: {} });
+  const { data, isFetching } = useQuery({ ...query, enabled: asked !== null });
+  const progress = useProgress(isFetching ? query.job : null);
+  const chosen = picked.map((at) => (at === null ? null : (numbers[Number(at)] ?? null)));
+  const submit = () => {
+    const wanted = chosen.map((one, i) => (one ? { one, tried: values(typed[i] ?? '') } : null)).filter((one) => one !== null);
+    const ordered = wanted.toSorted((a, b) => a.one.line - b.one.line || a.one.start - b.one.start);
+    setAsked({
+      text: withBlanks(text, ordered.map(({ one }) => one)),
+      domains: Object.fromEntries(ordered.map(({ tried }, i) => [String(i + 1), tried]).filter(([, tried]) => tried?.length)),
+    });
+  };
+  return (
+    <section aria-label="Other numbers">
+      <h3>With other numbers</h3>
+      <form
+        className="bar"
+        onSubmit={(event) => {
+          event.preventDefault();
+          submit();
+        }}
+      >
+        {[0, 1].map((i) => (
+          <div key={i} className="pair">
+            <Select
+              size="xs"
+              label={i ? 'and this one' : 'Change this number'}
+              placeholder={i ? 'none' : 'a number of the routine'}
+              searchable
+              clearable={i === 1}
+              data={numbers.map((one, at) => ({ value: String(at), label: one.label }))}
+              value={picked[i] ?? null}
+              onChange={(at) => {
+                setPicked(i ? [picked[0], at] : [at, picked[1]]);
+                const one = at === null ? null : numbers[Number(at)];
+                if (one) {
+                  onLine(one.line);
+                  setTyped(typed.map((words, j) => (j === i ? `${Math.max(0, one.value - 10)} to ${one.value + 10}` : words)));
+                }
+              }}
+            />
+            <TextInput
+              size="xs"
+              w={110}
+              label="to each of"
+              placeholder="1 to 20"
+              disabled={!chosen[i]}
+              value={typed[i]}
+              onChange={(event) => setTyped(typed.map((words, j) => (j === i ? event.currentTarget.value : words)))}
+            />
+          </div>
+        ))}
+        <Button size="xs" variant="default" type="submit" disabled={!chosen[0]}>
+          Prove them all
+        </Button>
+      </form>
+      {isFetching && (
+        <p className="quiet" role="status">
+          <Loader size="xs" /> {progress ?? 'Proving…'}{' '}
+          <Button size="compact-xs" variant="default" onClick={() => void api.cancel(query.job)}>
+            Stop
+          </Button>
+        </p>
+      )}
+      {data?.trouble && <p className="trouble">{data.trouble}</p>}
+      {data?.sweep && !isFetching && <Picture sweep={data.sweep} />}
+    </section>
+  );
+}
+
+const MARKS: Record<string, [string, string]> = {
+  proved: ['●', 'proved'], fixed: ['●', 'one place'], rule: ['●', 'a rule'], 'one-of': ['◐', 'one of a few'],
+  lost: ['✕', 'lost'], refuted: ['✕', 'fails'], unsettled: ['?', 'not settled'], impossible: ['–', 'cannot be done'],
+};
+
+/** One square for each case; with two numbers a grid. */
+function Picture({ sweep }: { sweep: Sweep }) {
+  const [first, second] = sweep.fields;
+  const across = second ? second.domain.length : sweep.rows.length;
+  const lines = Array.from({ length: Math.ceil(sweep.rows.length / across) }, (_, i) => sweep.rows.slice(i * across, (i + 1) * across));
+  const good = sweep.rows.filter((row) => MARKS[row.verdict]?.[0] === '●');
+  return (
+    <>
+      <p className="sum" role="status">
+        {good.length} of {sweep.rows.length} cases come out.
+        {sweep.formula ? ` The card is at ${sweep.formula}.` : ''}
+      </p>
+      <div className="grid-scroll">
+        <table className="sweep" aria-label="Verdict for each number">
+          {second && (
+            <thead>
+              <tr>
+                <th />
+                {second.domain.map((value) => (
+                  <th key={value} scope="col">
+                    {value}
+                  </th>
+                ))}
+              </tr>
+            </thead>
+          )}
+          {!second && (
+            <thead>
+              <tr>
+                {sweep.rows.map((row) => (
+                  <th key={row.values[0]} scope="col">
+                    {row.values[0]}
+                  </th>
+                ))}
+              </tr>
+            </thead>
+          )}
+          <tbody>
+            {lines.map((row, i) => (
+              <tr key={first?.domain[i] ?? i}>
+                {second && <th scope="row">{row[0]?.values[0]}</th>}
+                {row.map((cell) => {
+                  const [mark, word] = cell.verdict === 'refuted' && cell.share < 1 ? ['◐', `fails on ${percent(cell.share)}`] : (MARKS[cell.verdict] ?? ['?', cell.verdict]);
+                  const said = `${cell.values.join(', ')}: ${word}${cell.landing ? `, ${cell.landing}` : ''}`;
+                  return (
+                    <td
+                      key={cell.values.join(' ')}
+                      className={`cell ${mark === '●' ? 'good' : mark === '✕' ? 'bad' : ''}`}
+                      style={mark === '◐' ? { background: `color-mix(in srgb, var(--red-wash) ${Math.round(cell.share * 100)}%, transparent)` } : undefined}
+                      title={said}
+                    >
+                      <span role="img" aria-label={said}>
+                        {mark}
+                      </span>
+                    </td>
+                  );
+                })}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <p className="quiet">● comes out · ◐ on some paths · ✕ fails · – cannot be done</p>
+    </>
+  );
+}

@@ -1,0 +1,115 @@
+import { Button, Loader, TextInput } from '@mantine/core';
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { api } from '../../api/client';
+import { solveQuery } from '../../api/queries';
+import { useProgress } from '../bench/useProgress';
+import { marks, values } from './domains';
+import { ToLine, type PanelProps } from './parts';
+
+/** What would work: every way to fill the blanks with which all claims hold. */
+export function WouldPanel({ text, onLine, replace }: PanelProps) {
+  const blanks = text.includes('?');
+  const [typed, setTyped] = useState<Record<number, string>>({});
+  const [asked, setAsked] = useState<Record<string, string[]>>({});
+  const query = solveQuery(text, asked);
+  const { data, isFetching, error } = useQuery({ ...query, enabled: blanks });
+  const progress = useProgress(isFetching ? query.job : null);
+  if (!blanks)
+    return (
+      <p className="quiet">
+        Write <b>?</b> in place of a number, a position, an order or a word, and every way to fill it appears here. The routine
+        needs an ending to make true.
+      </p>
+    );
+  const found = data?.solution;
+  const submit = () => setAsked(Object.fromEntries(Object.entries(typed).map(([n, words]) => [n, values(words)]).filter(([, v]) => v?.length)));
+  return (
+    <>
+      {data?.trouble && <p className="trouble">{data.trouble}</p>}
+      <form
+        className="bar"
+        onSubmit={(event) => {
+          event.preventDefault();
+          submit();
+        }}
+      >
+        {marks(text).map((line, i) => (
+          <TextInput
+            key={i + 1}
+            size="xs"
+            w={150}
+            label={`Blank ${i + 1}, line ${line}`}
+            placeholder={shown(found?.fields[i]?.domain ?? []) || 'what to try'}
+            value={typed[i + 1] ?? ''}
+            onChange={(event) => setTyped({ ...typed, [i + 1]: event.currentTarget.value })}
+          />
+        ))}
+        <Button size="xs" variant="default" type="submit">
+          Try these
+        </Button>
+      </form>
+      {isFetching && (
+        <p className="quiet" role="status">
+          <Loader size="xs" /> {progress ?? 'Filling the blanks…'}{' '}
+          <Button size="compact-xs" variant="default" onClick={() => void api.cancel(query.job)}>
+            Stop
+          </Button>
+        </p>
+      )}
+      {error && !isFetching && <p className="quiet">Stopped.</p>}
+      {found && !isFetching && (
+        <>
+          <p className="sum" role="status">
+            {found.answers.length ? `${found.answers.length.toLocaleString('en')} of ${found.fillings.toLocaleString('en')} ways work.` : 'Nothing that was tried works.'}
+            {found.relation ? ` In all of them ${found.relation}.` : ''}
+            {found.complete ? '' : ` Not everything was tried: ${found.tried.toLocaleString('en')} ways within the budget.`}
+          </p>
+          <table className="slips" aria-label="Answers">
+            <thead>
+              <tr>
+                {found.fields.map((field) => (
+                  <th key={field.number}>
+                    <ToLine line={field.line} onLine={onLine} />
+                  </th>
+                ))}
+                <th aria-label="Take it" />
+              </tr>
+            </thead>
+            <tbody>
+              {found.answers.map((answer) => (
+                <tr key={answer.values.join(' ')}>
+                  {answer.values.map((value, i) => (
+                    <td key={i} className="figures">
+                      {value}
+                    </td>
+                  ))}
+                  <td>
+                    <Button size="compact-xs" variant="subtle" onClick={() => replace(answer.text)}>
+                      Write it
+                    </Button>
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          {found.near.length > 0 && (
+            <p className="quiet">
+              {found.near.map((near) => (
+                <span key={near.values.join(' ')} className="near">
+                  Not {near.values.join(', ')}: {near.says}.
+                </span>
+              ))}
+            </p>
+          )}
+        </>
+      )}
+    </>
+  );
+}
+
+function shown(domain: string[]): string {
+  const numbers = domain.every((value) => /^\d+$/.test(value));
+  if (numbers && domain.length > 2) return `${domain[0]} to ${domain.at(-1)}`;
+  return domain.slice(0, 4).join(', ') + (domain.length > 4 ? ' …' : '');
+}
