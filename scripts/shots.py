@@ -67,6 +67,46 @@ def families(page: Page) -> None:
     page.wait_for_timeout(400)
 
 
+def asked(title: str, question: str, name: str) -> Callable[[Page], None]:
+    """One of the questions beside the sheet, answered."""
+
+    def show(page: Page) -> None:
+        bench(title)(page)
+        page.get_by_role("tab", name=question, exact=True).click()
+        page.get_by_role("tabpanel", name=name).wait_for()
+        expect(page.locator(".variants .mantine-Loader-root")).to_have_count(0, timeout=60_000)
+        page.wait_for_timeout(400)
+
+    return show
+
+
+def swept(page: Page) -> None:
+    asked("Forty Minutes Out", "When", "When it works")(page)
+    for name, sought, tried in (("Change this number", "line 4", "22 to 32"), ("and this one", "[40]", "32 to 42")):
+        page.get_by_role("combobox", name=name).fill(sought)
+        page.keyboard.press("ArrowDown")
+        page.keyboard.press("Enter")
+        page.get_by_label("to each of").nth(name.startswith("and")).fill(tried)
+    page.get_by_role("button", name="Prove them all").click()
+    page.get_by_role("table", name="Verdict for each number").wait_for(timeout=60_000)
+    page.wait_for_timeout(400)
+
+
+def with_blanks(page: Page) -> None:
+    bench("The Harbour Light")(page)
+    for was, row in (("28th from", "Place LANTERN ?th"), ("n from 30", "Spectator names a number n from ? to ?")):
+        page.locator(".cm-line", has_text=was).click()
+        page.keyboard.press("Home")
+        page.keyboard.press("Shift+End")
+        page.keyboard.insert_text(row)
+    asked_for = page.get_by_role("tab", name="What would", exact=True)
+    asked_for.click()
+    page.get_by_label("Blank 1, line 4").fill("26 to 30")
+    page.get_by_role("button", name="Try these").click()
+    page.get_by_role("table", name="Answers").wait_for(timeout=60_000)
+    page.wait_for_timeout(400)
+
+
 VIEWS: dict[str, tuple[str, Callable[[Page], None]]] = {
     "shelf": ("light", shelf),
     "shelf-night": ("dark", shelf),
@@ -78,6 +118,10 @@ VIEWS: dict[str, tuple[str, Callable[[Page], None]]] = {
     "bench-cases": ("dark", bench("Fog Signals")),
     "bench-odds": ("light", with_odds),
     "bench-notes": ("dark", bench("Lifeboat Drill")),
+    "bench-why": ("dark", asked("The Watch Below", "Why", "Why it works")),
+    "bench-when": ("light", swept),
+    "bench-would": ("light", with_blanks),
+    "bench-breaks": ("light", asked("The Watch Below", "What breaks", "What breaks it")),
     "new-routine": ("light", families),
     "bench-writing": ("light", writing),
 }

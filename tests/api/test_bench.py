@@ -40,7 +40,7 @@ def test_strands_are_edges_between_columns_never_paths(client: TestClient) -> No
 def test_the_ledger_has_an_entry_a_line_and_round(client: TestClient) -> None:
     rows = post(client, "ledger", text=TOLD, job="l")["ledger"]
     assert [(row["line"], row["round"], row["text"], row["sure"]) for row in rows if row["line"] in (2, 7)] == [
-        (2, [], "p", True), (7, [1], "⌈p/3⌉ + 3", True), (7, [2], "5", True)
+        (2, [], "q", True), (7, [1], "⌈q/3⌉ + 3", True), (7, [2], "5", True)
     ]  # fmt: skip
     assert post(client, "ledger", text="Pack: 9 crads", job="m") == {"ledger": []}
 

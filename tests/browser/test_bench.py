@@ -267,6 +267,71 @@ def test_every_screen_is_readable_by_all(page: Page, scheme: str, title: str | N
     assert [(v["id"], [n["target"] for n in v["nodes"]]) for v in found["violations"]] == []
 
 
+@pytest.mark.parametrize("scheme", ["light", "dark"])
+def test_every_question_beside_the_sheet_is_readable_by_all(page: Page, scheme: str) -> None:
+    page.emulate_media(color_scheme=scheme)  # type: ignore[arg-type]
+    open_routine(page, "The Watch Below")
+    verdict_is(page, "proved")
+    page.evaluate(AXE.read_text(encoding="utf-8"))
+    page.keyboard.press("Escape")
+    for key, shown in (("2", "Where it lands"), ("3", "It holds, whatever they choose"), ("4", "every way to fill it"),
+                       ("5", "Fails, whatever they choose")):  # fmt: skip
+        page.keyboard.press(f"Alt+{key}")
+        expect(page.get_by_role("tabpanel")).to_contain_text(shown, timeout=15_000)
+        found = page.evaluate("axe.run({ runOnly: ['wcag2a', 'wcag2aa'] })")
+        assert [(v["id"], [n["target"] for n in v["nodes"]]) for v in found["violations"]] == []
+
+
+def test_a_slip_is_tried_on_the_sheet_and_taken_back(page: Page) -> None:
+    open_routine(page, "The Harbour Light")
+    verdict_is(page, "proved")
+    page.get_by_role("tab", name="What breaks", exact=True).click()
+    row = page.get_by_role("row").filter(has_text="one above the range")
+    expect(row).to_contain_text("Fails on 1 of 11 paths")
+    expect(page.locator(".gp-strict").first).to_be_visible()
+    row.get_by_role("button", name="Try it").click()
+    verdict_is(page, "refuted")
+    expect(page.locator("section.verdict .cover")).to_contain_text("holds on 10 of 11 paths")
+    # The way it fails is told under When, and one button writes the range back.
+    page.get_by_role("tab", name="When", exact=True).click()
+    expect(page.get_by_label("When it holds").last).to_contain_text("n is 30 to 39")
+    page.get_by_role("button", name="Narrow the ranges to that").click()
+    verdict_is(page, "proved")
+    sheet(page).focus()
+    page.keyboard.press("Control+z")
+    verdict_is(page, "refuted")
+    page.keyboard.press("Control+z")
+    verdict_is(page, "proved")
+
+
+def test_blanks_are_filled_from_the_list_of_answers(page: Page) -> None:
+    open_routine(page, "The Harbour Light")
+    verdict_is(page, "proved")
+    page.locator(".cm-line", has_text="28th from").click()
+    page.keyboard.press("Home")
+    page.keyboard.press("Shift+End")
+    page.keyboard.insert_text("Place LANTERN ?th")
+    page.get_by_role("tab", name="What would", exact=True).click()
+    expect(page.get_by_role("tabpanel")).to_contain_text("1 of 52 ways work", timeout=15_000)
+    page.get_by_role("button", name="Write it").click()
+    verdict_is(page, "proved")
+    expect(sheet(page)).to_contain_text("Place LANTERN 28th")
+
+
+def test_a_sweep_is_a_row_of_verdicts(page: Page) -> None:
+    open_routine(page, "The Harbour Light")
+    verdict_is(page, "proved")
+    page.get_by_role("tab", name="When", exact=True).click()
+    page.get_by_role("combobox", name="Change this number").fill("line 4")
+    page.keyboard.press("ArrowDown")
+    page.keyboard.press("Enter")
+    page.get_by_label("to each of").first.fill("26 to 30")
+    page.get_by_role("button", name="Prove them all").click()
+    expect(page.get_by_role("table", name="Verdict for each number")).to_be_visible(timeout=15_000)
+    expect(page.get_by_role("tabpanel")).to_contain_text("1 of 5 cases come out")
+    expect(page.get_by_label("28: proved, 1st in dealt")).to_be_visible()
+
+
 def test_two_windows_keep_both_texts(page: Page, address: str) -> None:
     open_routine(page, "The Stowaway")
     other = page.context.new_page()

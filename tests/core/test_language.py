@@ -167,7 +167,7 @@ FAULTS = [
      12, "do not know n", "Spectator tells n"),
     (PACK + "Spectator tells n", 3, 17, "no number called n", "has been named"),
     (PACK + "Put the dealt cards back on top", 3, 1, "No cards have been dealt", "Deal first"),
-    (PACK + "Deal ? cards from deck", 3, 6, "A blank waits here", "Write a number"),
+    (PACK + "Deal ? cards from deck", 3, 6, "A blank waits here", "Write one"),
     (PACK + "Put deck on deck", 3, 13, "place they come from", "another place"),
     (PACK + "Deal 3 cards from deck to FORCE", 3, 27, "FORCE is a card, not a place", "place"),
     (PACK + "Repeat 2 times:", 3, 1, "Nothing stands in this block", "Indent"),

@@ -161,7 +161,7 @@ def test_the_ledger_has_the_formulas_of_the_trade() -> None:
     def formulas(name: str) -> list[str | None]:
         return [entry.formula for entry in ledger_of(read_routine(text_of(name)), Budget()) if entry.formula]
 
-    assert "⌈p/3⌉ + 7" in formulas("p06_told_pile_claimed")
+    assert "⌈q/3⌉ + 7" in formulas("p06_told_pile_claimed")
     assert "a + 3b + 9c + 1" in formulas("p01_three_reports_claimed")
     # The mate lies 21 − n from the left, the n-th back from the last of 20.
     assert "21 − n" in formulas("p03_cut_number")

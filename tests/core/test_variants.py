@@ -51,7 +51,7 @@ def slips_made(name: str) -> Fragility:
         # harmless, of different families
         ("p13_digit_sum", 2, "one card more", HARMLESS),
         ("p06_told_pile_claimed", 3, "deck had been cut before", HARMLESS),
-        ("p06_told_pile_claimed", 4, "one more", HARMLESS),
+        ("p06_told_pile_claimed", 4, "one time more", HARMLESS),
         ("p06_told_pile_claimed", 5, "face down instead of face up", HARMLESS),
         ("p11_cut_and_turn_over", 15, "under instead of on", HARMLESS),
         ("p11_cut_and_turn_over", 9, "left out", HARMLESS),
@@ -64,7 +64,7 @@ def slips_made(name: str) -> Fragility:
         ("p17_row_of_ten", 5, "from left to right instead of from right to left", ALL),
         ("p10_opening_mix", 3, "the bottom card on instead of the top card on", ALL),
         ("p14_nine_cards", 4, "left out", ALL),
-        ("p06_told_pile_claimed", 5, "one more", ALL),
+        ("p06_told_pile_claimed", 5, "one pile more", ALL),
         # some paths, and elsewhere but known
         ("p13_digit_sum", 4, "one above the range", SOME),
         ("p13_digit_sum", 5, "the order kept", SOME),
@@ -320,7 +320,7 @@ def test_where_it_lands_as_formulas_by_case() -> None:
 
 
 def test_what_each_time_round_does() -> None:
-    assert explain(read_routine(text_of("p06_told_pile")), Budget()).each_time == ((8, "⌈q/3⌉ + 7"),)
+    assert explain(read_routine(text_of("p06_told_pile")), Budget()).each_time == ((8, "⌈x/3⌉ + 7"),)
 
 
 @pytest.mark.parametrize(

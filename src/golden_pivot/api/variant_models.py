@@ -22,7 +22,7 @@ class CaseOut(Shape):
 
 class EachTimeOut(Shape):
     line: int
-    formula: str = Field(description="in q, where the card was the time before")
+    formula: str = Field(description="in x, where the card was the time before")
 
 
 class Explanation(Shape):

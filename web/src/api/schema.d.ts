@@ -690,7 +690,7 @@ export interface components {
             line: number;
             /**
              * Formula
-             * @description in q, where the card was the time before
+             * @description in x, where the card was the time before
              */
             formula: string;
         };

@@ -27,7 +27,14 @@ class Choices(Table):
     def __init__(self, *given: Any) -> None:
         super().__init__(*given)
         self._keys: set[str] = set()
-        self._symbols = iter(_SYMBOLS)
+        taken = {
+            name
+            for line in self.routine.walk()
+            for _, type_name, start, end in line.spans
+            if type_name in ("name", "names", "range")
+            for name in line.text[start:end].replace(",", " ").split()
+        }
+        self._symbols = (letter for letter in _SYMBOLS if letter not in taken)
         self._chance_cell: int | None = None
 
     # Numbers

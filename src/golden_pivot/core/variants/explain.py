@@ -50,7 +50,7 @@ class Explanation:
     cases: tuple[Case, ...]
     """empty where no formula fits every path"""
     each_time: tuple[tuple[int, str], ...]
-    """(last line of a repetition, where a card comes to that lay at q) where one formula fits every time round"""
+    """(last line of a repetition, where a card comes to that lay at x) where one formula fits every time round"""
 
 
 def explain(routine: Routine, budget: Budget) -> Explanation:
@@ -214,12 +214,12 @@ class _Trace:
         return _Row(tuple(state[i] for i in self.number_cells), *where, was)
 
     def each_time(self) -> list[tuple[int, str]]:
-        """For lines of a repetition, where the card is as a formula in q, where it was after the line a time before."""
+        """For lines of a repetition, where the card is as a formula in x, where it was after the line a time before."""
         found = []
         for line in self.lines:
             rounds = [turn for other, turn in self.seen if other == line and turn]
             pairs = [pair for one, two in pairwise(rounds) for pair in self._moved((line, one), (line, two))]
-            if len({q for q, _ in pairs}) > 2 and (formula := fit(["q"], [((q,), now) for q, now in pairs])):
+            if len({x for x, _ in pairs}) > 2 and (formula := fit(["x"], [((x,), now) for x, now in pairs])):
                 found.append((line, formula))
         return found[-1:]
 

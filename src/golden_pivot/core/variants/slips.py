@@ -115,8 +115,8 @@ def _of_slots(line: Line) -> Iterator[Slip]:
         if slot in line.kind.firm or (line.kind.phase == ENDING and type_name != "spot"):
             continue
         for what, words in slips_of_slot(line.kind.elements, slot, type_name, line.values[slot]):
-            counted = f"{{#{slot}}}" in line.kind.sentence
-            said = what.replace("one ", "one card ", 1) if counted and what in ("one more", "one fewer") else what
+            thing = "card" if f"{{#{slot}}}" in line.kind.sentence else slot[:-1] if slot.endswith("s") else ""
+            said = what.replace("one ", f"one {thing} ", 1) if thing and what in ("one more", "one fewer") else what
             row = with_slots(line, [(slot, words)])
             yield Slip(line.number, slot, said, Edit(line.number, line.number, (_counted(row, line, slot, words),)))
 

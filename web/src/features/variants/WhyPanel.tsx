@@ -23,7 +23,7 @@ export function WhyPanel({ text, onLine }: PanelProps) {
       </ol>
       {found.each_time.map((each) => (
         <p key={each.line} className="formula">
-          Each time round, a card that was at q comes to <b>{each.formula}</b>.
+          Each time round, a card that was at x comes to <b>{each.formula}</b>.
         </p>
       ))}
       {found.cases.length > 0 && (

@@ -9,7 +9,7 @@ import { ToLine, type PanelProps } from './parts';
 
 /** What would work: every way to fill the blanks with which all claims hold. */
 export function WouldPanel({ text, onLine, replace }: PanelProps) {
-  const blanks = text.includes('?');
+  const blanks = marks(text).length > 0;
   const [typed, setTyped] = useState<Record<number, string>>({});
   const [asked, setAsked] = useState<Record<string, string[]>>({});
   const query = solveQuery(text, asked);
