@@ -56,6 +56,8 @@ A card that was not placed can be anything that is left of the pack; the proof c
 the value of such a card only when you have looked at it or when it was named to you; of a card by where it lies, when
 it lies face up.
 
+A `?` may stand for anything in a sentence, for the bench to fill: *Place FORCE ?th*, *Put table ? deck*.
+
 ## Sentences
 """
 
@@ -85,7 +87,9 @@ def _shown(elements: tuple[Element, ...]) -> str:
 def _section(kind: StepKind) -> str:
     shown = _shown(kind.elements)
     notes = f"\n\n{kind.notes}" if kind.notes else ""
-    return f"#### {kind.title.capitalize()}\n\n{shown}\n\n{kind.summary}{notes}\n\n    {kind.example}\n"
+    heard = " · ".join(dict.fromkeys(what for what, _ in kind.heard))
+    slips = f"\nMay be taken for something else: {heard}.\n" if heard else ""
+    return f"#### {kind.title.capitalize()}\n\n{shown}\n\n{kind.summary}{notes}\n\n    {kind.example}\n{slips}"
 
 
 def language_reference() -> str:
