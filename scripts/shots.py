@@ -86,7 +86,7 @@ def swept(page: Page) -> None:
         page.get_by_role("combobox", name=name).fill(sought)
         page.keyboard.press("ArrowDown")
         page.keyboard.press("Enter")
-        page.get_by_label("to each of").nth(name.startswith("and")).fill(tried)
+        page.get_by_label("to each of").nth(int(name.startswith("and"))).fill(tried)
     page.get_by_role("button", name="Prove them all").click()
     page.get_by_role("table", name="Verdict for each number").wait_for(timeout=60_000)
     page.wait_for_timeout(400)

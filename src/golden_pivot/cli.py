@@ -205,6 +205,10 @@ def holds_when(routine: Named, data: DataFile = None, as_json: AsJson = False, s
         rows = [f"Holds on {region.passing:,} of {region.paths:,} paths."]
         if region.text and region.passing < region.paths:
             rows.insert(0, f"Holds exactly when {region.text}.")
+    for limit in found.limits:
+        rows.append(f"Line {limit.line}: say “{limit.steer}”")
+        told = f"You can tell at line {limit.noticed}" if limit.noticed else "You never learn it"
+        rows += [f"{told} if it was {numbers}: then {known}." for numbers, known in limit.outside]
     if found.narrowed:
         rows += ["Proved, if it is written so:", found.narrowed.rstrip()]
     _answer(limits_json(found), as_json, rows)

@@ -5,6 +5,7 @@ Values of procedures are common practice, no published source; they were worked 
 
 from __future__ import annotations
 
+import re
 from functools import cache
 
 import pytest
@@ -13,6 +14,7 @@ from hypothesis import strategies as st
 
 from golden_pivot import demo
 from golden_pivot.core.budget import Budget
+from golden_pivot.core.faces import PACK
 from golden_pivot.core.faults import BadRoutine, Cancelled
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.regions import region_of
@@ -276,6 +278,31 @@ def test_a_range_is_narrowed_to_where_it_holds() -> None:
     found = limits_of(changed("p13_digit_sum", ("10 to 19", "1 to 40")), Budget())
     assert found.narrowed and "n from 10 to 19" in found.narrowed
     assert prove(read_routine(found.narrowed)).verdict == PROVED
+
+
+def test_a_limit_has_a_line_that_steers_and_what_is_known_outside() -> None:
+    (limit,) = limits_of(changed("p13_digit_sum", ("10 to 19", "10 to 20")), Budget()).limits
+    assert (limit.name, limit.low, limit.high, limit.noticed) == ("n", 10, 19, limit.line)
+    assert limit.outside == (("20", "TARGET is 9th in deck"),)
+    (secret,) = limits_of(changed("p17_row_of_ten", ("0 to 9", "0 to 10")), Budget()).limits
+    assert secret.noticed is None and secret.outside == (("10", "it cannot be carried out"),)
+
+
+def test_places_to_spell_to_and_who_cannot_be_reached() -> None:
+    """Spelled lengths of the 52 cards by hand: letters of value and suit, the last letter or the next card, with *of* or without."""
+    text = text_of("p20_spell_to_the_twelfth")
+    reached = {}
+    for place in range(8, 18):
+        rows = text.replace("12th", f"{place}th")
+        rows = re.sub(r"is (9|10|12):", lambda number, place=place: f"is {int(number[1]) - 12 + place}:", rows)
+        found = prove(read_routine(rows))
+        reached[place] = (found.paths or 0) - found.failing_paths
+        by_hand = sum(0 <= place - len(card.replace(" of ", "")) <= 3 for card in PACK)
+        assert reached[place] == by_hand, place
+    assert max(reached, key=lambda place: reached[place]) == 12 and (reached[12], reached[11]) == (44, 43)
+    assert limits_of(text, Budget()).region.text == (  # type: ignore[union-attr]
+        "TARGET is not ace, two, six or ten of clubs or three, seven, eight or queen of diamonds"
+    )
 
 
 def test_which_orders_of_the_packets_work() -> None:

@@ -36,9 +36,25 @@ class ExplainOut(Shape):
     explanation: Explanation | None = Field(description="null while the text has faults")
 
 
+class OutsideOut(Shape):
+    numbers: str
+    known: str
+
+
+class LimitOut(Shape):
+    line: int
+    name: str
+    low: int
+    high: int
+    steer: str
+    noticed: int | None = Field(description="the line at which you can tell; null: you never learn the number")
+    outside: list[OutsideOut]
+
+
 class Limits(Shape):
     region: RegionOut | None = Field(description="null where there are too many paths to list")
     narrowed: str | None = Field(description="the text with its ranges narrowed, where that makes every claim hold")
+    limits: list[LimitOut]
 
 
 class HoldsOut(Shape):

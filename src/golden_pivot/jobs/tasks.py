@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 from collections.abc import Callable
 from dataclasses import replace
 from typing import Any
@@ -124,27 +125,35 @@ def holds(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
         return {"limits": None}
 
 
-_slips = _Memory()
+def _remembered(task: Task) -> Task:
+    """Long work is kept by its request, so that a reload finds what was found."""
+    memory = _Memory(64)
+
+    def answered(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
+        asked = json.dumps(request, sort_keys=True)
+        answer = memory.get(asked) or task(request, budget)
+        memory.keep(asked, answer)
+        return answer
+
+    return answered
 
 
+@_remembered
 def slips(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
-    """{text} → {slips}; null for a text with faults. Kept, so that a reload finds what was found."""
+    """{text} → {slips}; null for a text with faults."""
     text = request["text"]
-    if known := _slips.get(text):
-        return known
     try:
         found = fragility_of(text, budget, lambda words, _: budget.progress(words))
     except BadRoutine:
         return {"slips": None}
-    answer = {"slips": fragility_json(found, text)}
-    _slips.keep(text, answer)
-    return answer
+    return {"slips": fragility_json(found, text)}
 
 
 def _domains(request: dict[str, Any]) -> dict[int, list[str]]:
     return {int(number): values for number, values in (request.get("domains") or {}).items()}
 
 
+@_remembered
 def solved(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
     """{text, domains?} → {solution, trouble}; trouble in words where nothing can be filled in."""
     text = request["text"]
@@ -157,6 +166,7 @@ def solved(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
         return {"solution": None, "trouble": str(trouble)}
 
 
+@_remembered
 def swept(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
     """{text, line?, nth?, domains?} → {sweep, trouble}. With a line, its nth number is the one that varies."""
     try:

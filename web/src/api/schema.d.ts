@@ -856,6 +856,26 @@ export interface components {
             /** Positions */
             positions: number[];
         };
+        /** LimitOut */
+        LimitOut: {
+            /** Line */
+            line: number;
+            /** Name */
+            name: string;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** Steer */
+            steer: string;
+            /**
+             * Noticed
+             * @description the line at which you can tell; null: you never learn the number
+             */
+            noticed: number | null;
+            /** Outside */
+            outside: components["schemas"]["OutsideOut"][];
+        };
         /** Limits */
         Limits: {
             /** @description null where there are too many paths to list */
@@ -865,6 +885,8 @@ export interface components {
              * @description the text with its ranges narrowed, where that makes every claim hold
              */
             narrowed: string | null;
+            /** Limits */
+            limits: components["schemas"]["LimitOut"][];
         };
         /** NearOut */
         NearOut: {
@@ -920,6 +942,13 @@ export interface components {
         OddsOut: {
             /** @description null while the text has faults */
             odds: components["schemas"]["Odds"] | null;
+        };
+        /** OutsideOut */
+        OutsideOut: {
+            /** Numbers */
+            numbers: string;
+            /** Known */
+            known: string;
         };
         /** PlaceOut */
         PlaceOut: {

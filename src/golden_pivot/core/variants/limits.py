@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from ..budget import Budget
@@ -12,9 +12,25 @@ from ..language.parser import read_routine
 from ..language.slots import SLOT_TYPES
 from ..language.values import NewNumber
 from ..regions import Region, region_of
-from ..routine import Line
+from ..routine import Line, Routine
 from ..verdicts import PROVED, prove
 from .edits import Edit, edited, with_slots
+
+
+@dataclass(frozen=True)
+class Limit:
+    """A range that must be kept, and what to do about it."""
+
+    line: int
+    name: str
+    low: int
+    high: int
+    steer: str
+    """patter that leads the spectator inside; the designer may edit it"""
+    noticed: int | None
+    """the line at which you can tell that it was not kept; None: you never learn the number"""
+    outside: tuple[tuple[str, str], ...]
+    """(numbers outside the range, what is known all the same)"""
 
 
 @dataclass(frozen=True)
@@ -23,6 +39,7 @@ class Limits:
     """None where there are too many paths to list, or no end of them"""
     narrowed: str | None
     """the text with its ranges kept inside the region, where that alone makes every claim hold"""
+    limits: tuple[Limit, ...] = ()
 
 
 def limits_of(text: str, budget: Budget) -> Limits:
@@ -30,17 +47,61 @@ def limits_of(text: str, budget: Budget) -> Limits:
     region = region_of(read_routine(text), budget, thorough=True)
     if region is None or not region.passing or region.passing == region.paths:
         return Limits(region, None)
-    return Limits(region, _narrowed(text, region, budget))
+    narrowed = _narrowed(text, region, budget)
+    return Limits(region, narrowed, tuple(_limits(text, region, budget)) if narrowed else ())
 
 
-def _narrowed(text: str, region: Region, budget: Budget) -> str | None:
-    now = text
-    for line in read_routine(text).walk():
+def _limits(text: str, region: Region, budget: Budget) -> Iterator[Limit]:
+    routine = read_routine(text)
+    for line, slot, new, run in _ranges(routine, region):
+        secret = bool(line.values.get("secretly"))
+        told = next(
+            (other.number for other in routine.walk()
+             if other.kind and other.kind.name == "tell" and new.name in other.values["names"]), None,
+        )  # fmt: skip
+        steer = f"Any number from {run[0]} to {run[1]}." if run[0] < run[1] else f"The number {run[0]}."
+        yield Limit(
+            line.number, new.name, *run, steer, told if secret else line.number,
+            tuple(_outside(text, line, slot, new, run, budget)),
+        )  # fmt: skip
+
+
+def _outside(
+    text: str, line: Line, slot: str, new: NewNumber, run: tuple[int, int], budget: Budget
+) -> Iterator[tuple[str, str]]:
+    """What is known of their card when the number is below or above the range."""
+    if not (isinstance(new.low, Number) and isinstance(new.high, Number)):
+        return
+    for low, high in ((new.low.value, run[0] - 1), (run[1] + 1, new.high.value)):
+        if low > high:
+            continue
+        row = with_slots(line, [(slot, SLOT_TYPES["range"].write(NewNumber(new.name, Number(low), Number(high))))])
+        numbers = str(low) if low == high else f"{low} to {high}"
+        try:
+            found = prove(read_routine(edited(text, Edit(line.number, line.number, (row,)))), budget, explain=False)
+        except BadRoutine:
+            yield numbers, "it cannot be carried out"
+            continue
+        if found.landing:
+            # Only with few places is it of use to know them: another ending can be prepared for each.
+            known = found.landing.text
+            yield numbers, f"{found.landing.card} is {known}"
+
+
+def _ranges(routine: Routine, region: Region) -> Iterator[tuple[Line, str, NewNumber, tuple[int, int]]]:
+    """(line, slot, new number, the part of its range with which it can hold)."""
+    for line in routine.walk():
         for slot, type_name, _, _ in line.spans:
             new = line.values[slot]
             values = region.values.get(new.name) if type_name == "range" and isinstance(new, NewNumber) else None
             if values and (run := _run(values)):
-                now = edited(now, Edit(line.number, line.number, (_with_range(line, slot, new, run),)))
+                yield line, slot, new, run
+
+
+def _narrowed(text: str, region: Region, budget: Budget) -> str | None:
+    now = text
+    for line, slot, new, run in _ranges(read_routine(text), region):
+        now = edited(now, Edit(line.number, line.number, (_with_range(line, slot, new, run),)))
     try:
         return now if now != text and prove(read_routine(now), budget).verdict == PROVED else None
     except BadRoutine:

@@ -72,4 +72,15 @@ def explanation_json(found: Explanation) -> dict[str, Any]:
 
 
 def limits_json(found: Limits) -> dict[str, Any]:
-    return {"region": found.region and region_json(found.region), "narrowed": found.narrowed}
+    return {
+        "region": found.region and region_json(found.region),
+        "narrowed": found.narrowed,
+        "limits": [
+            {
+                "line": limit.line, "name": limit.name, "low": limit.low, "high": limit.high, "steer": limit.steer,
+                "noticed": limit.noticed,
+                "outside": [{"numbers": numbers, "known": known} for numbers, known in limit.outside],
+            }
+            for limit in found.limits
+        ],
+    }  # fmt: skip

@@ -182,7 +182,15 @@ def judged(text: str, slip: Slip, plain: Verdict, budget: Budget) -> Outcome | N
     spoiled = tuple(claim.line for claim in verdict.claims if claim.failing_paths)
     share = verdict.failing_paths / verdict.paths if verdict.paths else float(bool(verdict.failing_paths))
     kind = _kind(verdict, plain, share)
-    return Outcome(slip, kind, share, _said(verdict, kind), _in_text(spoiled, slip.edit))
+    spoiled = _in_text(spoiled, slip.edit)
+    only = (
+        "" if kind == HARMLESS or len(spoiled) in (0, len(verdict.claims)) else f" It spoils only {_lines(spoiled)}."
+    )
+    return Outcome(slip, kind, share, _said(verdict, kind) + only, spoiled)
+
+
+def _lines(lines: Sequence[int]) -> str:
+    return f"line{'s' if len(lines) > 1 else ''} {list_text(list(map(str, lines)))}"
 
 
 def _kind(verdict: Verdict, plain: Verdict, share: float) -> str:

@@ -5,7 +5,7 @@ import { api, type Sweep } from '../../api/client';
 import { holdsQuery, sweepQuery, type SweepAsked } from '../../api/queries';
 import { useProgress } from '../bench/useProgress';
 import { literals, values, withBlanks } from './domains';
-import { percent, type PanelProps } from './parts';
+import { ToLine, percent, type PanelProps } from './parts';
 
 /** When it works: the exact region of choices, and the verdict for other numbers. */
 export function WhenPanel(props: PanelProps) {
@@ -17,7 +17,7 @@ export function WhenPanel(props: PanelProps) {
   );
 }
 
-function Region({ text, replace }: PanelProps) {
+function Region({ text, onLine, replace }: PanelProps) {
   const { data, isFetching } = useQuery(holdsQuery(text));
   if (isFetching) return <Loader size="sm" aria-label="Working it out" />;
   const region = data?.limits?.region;
@@ -37,6 +37,34 @@ function Region({ text, replace }: PanelProps) {
       <p className="quiet figures">
         {region.passing.toLocaleString('en')} of {region.paths.toLocaleString('en')} ways to choose.
       </p>
+      {data.limits?.limits.map((limit) => (
+        <ul key={limit.name} className="advice" aria-label={`Keeping ${limit.name} inside`}>
+          <li>
+            To lead them inside, below <ToLine line={limit.line} onLine={onLine} />: “{limit.steer}”{' '}
+            <Button
+              size="compact-xs"
+              variant="subtle"
+              onClick={() => replace(text.split('\n').toSpliced(limit.line, 0, `  “${limit.steer}”`).join('\n'))}
+            >
+              Write it
+            </Button>
+          </li>
+          <li>
+            {limit.noticed ? (
+              <>
+                You can tell at <ToLine line={limit.noticed} onLine={onLine} /> that it was not kept.
+              </>
+            ) : (
+              'You never learn whether it was kept.'
+            )}
+          </li>
+          {limit.outside.map((one) => (
+            <li key={one.numbers}>
+              With {one.numbers}, {one.known}: another ending could begin there.
+            </li>
+          ))}
+        </ul>
+      ))}
       {narrowed && (
         <Button size="xs" variant="default" onClick={() => replace(narrowed)}>
           Narrow the ranges to that
