@@ -189,6 +189,7 @@ def explain_routine(routine: Named, data: DataFile = None, as_json: AsJson = Fal
     with _bad_input(routine):
         found = explain(read_routine(_text_of(routine, data)), Budget(seconds=seconds))
     rows = [f"{said.line:3}  {said.words}" for said in found.said]
+    rows += [f"After line {kept.line} {kept.words}." for kept in found.kept]
     rows += [f"Each time round a card goes from x to {formula}." for _, formula in found.each_time]
     rows += [f"{f'If {case.when}, it' if case.when else 'It'} lands {case.text}." for case in found.cases]
     _answer(explanation_json(found), as_json, rows or ["No card is followed."])

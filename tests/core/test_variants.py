@@ -361,3 +361,28 @@ def test_what_each_time_round_does() -> None:
 )
 def test_a_line_is_explained(name: str, words: str) -> None:
     assert any(words in said.words for said in explain(read_routine(text_of(name)), Budget()).said)
+
+
+@pytest.mark.parametrize(
+    ("rows", "kept"),
+    [
+        (["Spectator cuts deck and completes the cut"], "in deck the round order is as it was at first"),
+        (["Spectator cuts deck and completes the cut", "Turn deck over"], "in deck the round order is the first one turned round"),
+        (["Deal 5 cards from deck", "Put the dealt cards back on top"], "in deck the bottom 5 cards lie as they did at first"),
+        (["Give deck an out faro"] * 6, "in deck all cards lie in their first order again"),
+        (["Deal deck into 2 piles", "Gather pile 2, pile 1 from top to bottom, to deck"], None),
+    ],
+)  # fmt: skip
+def test_what_stays(rows: list[str], kept: str | None) -> None:
+    """Six out faros bring back ten cards: 2 has order 6 modulo 9 (Diaconis, Graham and Kantor, 1983)."""
+    text = "\n".join(["Pack: 10 cards, any order", "Place A 3rd", *rows])
+    found = explain(read_routine(text), Budget()).kept
+    assert (found[-1].words if found else None) == kept
+
+
+def test_the_opening_mix_leaves_the_order_as_it_was() -> None:
+    assert (
+        explain(read_routine(text_of("p10_opening_mix")), Budget())
+        .kept[-1]
+        .words.endswith("in their first order again")
+    )

@@ -30,6 +30,7 @@ class Explanation(Shape):
     said: list[SentenceOut]
     cases: list[CaseOut]
     each_time: list[EachTimeOut]
+    kept: list[SentenceOut] = Field(description="what stays as it was at first, after which line")
 
 
 class ExplainOut(Shape):

@@ -735,6 +735,11 @@ export interface components {
             cases: components["schemas"]["CaseOut"][];
             /** Each Time */
             each_time: components["schemas"]["EachTimeOut"][];
+            /**
+             * Kept
+             * @description what stays as it was at first, after which line
+             */
+            kept: components["schemas"]["SentenceOut"][];
         };
         /** FamilyOut */
         FamilyOut: {

@@ -16,6 +16,7 @@ from ..ledger import Entry, ledger_of
 from ..program import JUMP, AnyInstruction, Choose, Program, State
 from ..routine import Line, Routine
 from ..shapes import runs_text
+from .invariants import Kept, kept_orders
 
 MOST_ROWS = 3000
 EVERYTHING = Purpose(forget_places=False, forget_numbers=False, forget_unnamed=False)
@@ -51,19 +52,22 @@ class Explanation:
     """empty where no formula fits every path"""
     each_time: tuple[tuple[int, str], ...]
     """(last line of a repetition, where a card comes to that lay at x) where one formula fits every time round"""
+    kept: tuple[Kept, ...] = ()
+    """what stays as it was at first, on every path"""
 
 
 def explain(routine: Routine, budget: Budget) -> Explanation:
     """Raises BadRoutine for a text with faults, Cancelled."""
     program = compile_routine(routine)
     card = program.target
+    kept = kept_orders(routine, budget)
     if card is None:
-        return Explanation(None, (), (), ())
+        return Explanation(None, (), (), (), kept)
     entries = ledger_of(routine, budget)
     rows = frozenset(cell.name for cell in program.cells if cell.is_row)
     trace, cases = landing_cases(routine, budget)
     return Explanation(
-        card, tuple(_sentences(routine, card, entries, rows)), cases, tuple(trace.each_time()) if trace else ()
+        card, tuple(_sentences(routine, card, entries, rows)), cases, tuple(trace.each_time()) if trace else (), kept
     )
 
 

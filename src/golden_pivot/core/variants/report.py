@@ -68,6 +68,7 @@ def explanation_json(found: Explanation) -> dict[str, Any]:
         "said": [{"line": said.line, "words": said.words} for said in found.said],
         "cases": [{"when": case.when, "place": case.place, "formula": case.formula} for case in found.cases],
         "each_time": [{"line": line, "formula": formula} for line, formula in found.each_time],
+        "kept": [{"line": one.line, "words": one.words} for one in found.kept],
     }
 
 

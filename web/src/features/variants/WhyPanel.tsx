@@ -10,7 +10,7 @@ export function WhyPanel({ text, onLine }: PanelProps) {
   const found = data?.explanation;
   if (isFetching) return <Loader size="sm" aria-label="Working it out" />;
   if (!found) return <p className="quiet">There is something to mend on the sheet first.</p>;
-  if (!found.said.length) return <p className="quiet">No card is followed, so there is nothing to explain line by line.</p>;
+  if (!found.said.length && !found.kept.length) return <p className="quiet">No card is followed, so there is nothing to explain line by line.</p>;
   return (
     <>
       <ol className="said">
@@ -26,6 +26,18 @@ export function WhyPanel({ text, onLine }: PanelProps) {
           Each time round, a card that was at x comes to <b>{each.formula}</b>.
         </p>
       ))}
+      {found.kept.length > 0 && (
+        <section aria-label="What stays">
+          <h3>What stays</h3>
+          <ul>
+            {found.kept.map((one) => (
+              <li key={`${one.line}`}>
+                After <ToLine line={one.line} onLine={onLine} /> {one.words}.
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
       {found.cases.length > 0 && (
         <section aria-label="Where it lands">
           <h3>Where it lands</h3>
