@@ -617,6 +617,24 @@ def turn_over(t: Table, s: Json) -> None:
     t.heaps[t.where(s["place"])] = turned(t.heap(s["place"]))
 
 
+def insert(t: Table, s: Json) -> None:
+    block, to = t.heap(s["from"]), t.heap(s["to"])
+    if t.where(s["from"]) == t.where(s["to"]):
+        raise CannotGoOn
+    if "position" in s:
+        at = t.value(s["position"]["at"])
+        whole = len(block) + len(to)
+        if not 1 <= at <= whole:
+            raise CannotGoOn
+        above = whole - at if s["position"]["end"] == "bottom" else at - 1
+        if above > len(to):
+            raise CannotGoOn
+    else:
+        above = t.choose(list(range(len(to) + 1)))
+    to[above:above] = block
+    block[:] = []
+
+
 def turn_each(t: Table, s: Json) -> None:
     for card in t.heap(s["place"]):
         t.see([card])
@@ -1100,7 +1118,7 @@ MEANINGS: dict[str, Callable[[Table, Json], None]] = {
     for f in (
         pack, place_card, choose_number, choose_values, choose_pile, think_of, take_card, take_from, remember, show, which_pile,
         piles_beside, deal, spell, spell_under, count_to, count_under, put_dealt, drop_rest, put_heap, cut_off, cut,
-        cut_to, turn_block, turn_over, turn_each, turn_card, deal_piles, gather_any, gather_side, gather_slot, gather_order,
+        cut_to, turn_block, turn_over, turn_each, insert, turn_card, deal_piles, gather_any, gather_side, gather_slot, gather_order,
         repeat, as_often, ends_with, ends_same, ends_mate, ends_facing, ends_alike, ends_equal, place_extra, deal_to_stop,
         faro, reverse_faro, klondike, down_under, ends_beside, ends_reversed, pack_in_order, place_several, chance,
         predict, spell_name, count_down, deal_each, narrow, new_pile, keep_piles, overhand, haphazard, riffle, shuffle,

@@ -355,6 +355,15 @@ class _Writer:
     def _do_turn_over(self, margin: str) -> None:
         self.say(margin, f"{self.who}turn{self.s} {self.source()} over")
 
+    def _do_insert(self, margin: str) -> None:
+        source = self.source()
+        source = "deck" if source == "row" else source
+        to = self.pick(*[place for place in self.filled if place not in (source, "row")] or ["table"])
+        self.filled = list(dict.fromkeys([*self.filled, to]))
+        where = self.pick("", f", its top card {self.pick('on top', '2nd', '2nd from the bottom')}")
+        self.left -= not where
+        self.say(margin, f"{self.who}insert{self.s} {source} into {to}{where}")
+
     def _do_turn_each(self, margin: str) -> None:
         self.say(margin, f"{self.who}turn{self.s} every card of {self.source()} over where it lies")
 

@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import re
 from functools import cache
+from itertools import product
 
 import pytest
 from hypothesis import HealthCheck, Phase, given, reject, settings
@@ -18,6 +19,7 @@ from golden_pivot.core.faces import PACK
 from golden_pivot.core.faults import BadRoutine, Cancelled
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.regions import region_of
+from golden_pivot.core.shapes import shape_text
 from golden_pivot.core.steps import REGISTRY
 from golden_pivot.core.variants.blanks import solve
 from golden_pivot.core.variants.edits import edited
@@ -158,16 +160,27 @@ def test_keys_and_turns_of_cut_and_turn_over() -> None:
     assert found.refuted_first > found.fillings / 2
 
 
-def test_a_slot_for_every_wanted_place() -> None:
-    """Gergonne's rule for three piles of nine, dealt face down and gathered face down, by search."""
+@pytest.mark.parametrize("size", [27, 21])
+def test_a_slot_for_every_wanted_place(size: int) -> None:
+    """Told piles in any slots, three times, against Gergonne's pile rule worked out position by position.
+
+    J. D. Gergonne, "Récréations mathématiques", Annales de mathématiques pures et appliquées 4 (1813–14).
+    """
     round_ = "Deal deck into 3 piles\nSpectator tells which pile holds their card: {}\nGather the piles, pile {} ?th, the others in any order\n"
-    text = "Pack: 27 cards, any order\nSpectator thinks of a card in deck: their card\n"
+    text = f"Pack: {size} cards, any order\nSpectator thinks of a card in deck: their card\n"
     text += "".join(round_.format(name, name) for name in "abc") + "Ends with: the ?th card of deck is their card\n"
     found = solve(text, Budget(), {1: ["1", "2", "3"], 2: ["1", "2", "3"], 3: ["1", "2", "3"]})
-    assert sorted(int(values[3]) for values in found.answers) == list(range(1, 28))
-    # As each deal turns the piles round, a slot counts from the other end in every second round.
-    for one, two, three, place in (map(int, values) for values in found.answers):
-        assert place == 9 * (three - 1) + 3 * (3 - two) + one
+    pile = size // 3
+    expected = set()
+    for slots in product((1, 2, 3), repeat=3):
+        ends = set(range(1, size + 1))
+        for slot in slots:
+            ends = {pile * (slot - 1) + pile - (at - 1) // 3 for at in ends}
+        if len(ends) == 1:
+            expected.add((*map(str, slots), str(*ends)))
+    assert set(found.answers) == expected
+    if size == 27:
+        assert sorted(int(values[3]) for values in found.answers) == list(range(1, 28))
 
 
 def test_the_words_of_nine_courts() -> None:
@@ -272,6 +285,31 @@ def _can_be_done(blank: str, value: str) -> bool:
 def test_the_exact_region(name: str, changes: list[tuple[str, str]], region: str) -> None:
     found = region_of(read_routine(changed(name, *changes)), Budget(), thorough=True)
     assert found and found.text == region
+
+
+@settings(max_examples=150, deadline=None)
+@given(st.data())
+def test_a_region_in_words_is_exact(data: st.DataObject) -> None:
+    """Bounds on two numbers, their sum, difference and parity: what is said holds of all that pass and of no other."""
+    draw = data.draw
+    low, high = draw(st.integers(0, 6)), draw(st.integers(0, 12))
+    conditions = {
+        "a is at least": lambda a, b: a >= low, "a + b is at most": lambda a, b: a + b <= high,
+        "a - b is at least": lambda a, b: a - b >= low - 4, "a is even": lambda a, b: a % 2 == 0,
+    }  # fmt: skip
+    chosen = draw(st.lists(st.sampled_from(sorted(conditions)), min_size=1, max_size=3, unique=True))
+    grid = [(a, b) for a in range(8) for b in range(8)]
+    passing = [p for p in grid if all(conditions[name](*p) for name in chosen)]
+    failing = [p for p in grid if p not in passing]
+    text = shape_text(["a", "b"], passing, failing, 1)
+    if not passing:
+        assert text is None
+        return
+    assert text is not None
+    said = re.sub(r"(a(?: [+−] b)?|b) is (\d+) to (\d+)", r"\2 <= \1 <= \3", text).replace("−", "-")
+    said = re.sub(r"is at least (-?\d+)", r">= \1", re.sub(r"is at most (-?\d+)", r"<= \1", said))
+    said = re.sub(r"is (-?\d+)", r"== \1", said.replace("is even", "% 2 == 0").replace("is odd", "% 2 == 1"))
+    assert [p for p in grid if not said or eval(said, {"a": p[0], "b": p[1]})] == passing, text
 
 
 def test_a_range_is_narrowed_to_where_it_holds() -> None:

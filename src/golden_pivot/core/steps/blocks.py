@@ -6,7 +6,8 @@ from collections.abc import Sequence
 from typing import TYPE_CHECKING, Any
 
 from ..cards import DOWN, FLIP, UP
-from ..program import Cells
+from ..faults import Impossible
+from ..program import Cells, Reader
 from .declare import step
 
 if TYPE_CHECKING:
@@ -145,6 +146,47 @@ def turn_over(b: Builder) -> None:
         place.put(cells, flip(place.of(cells)))
 
     b.act(run)
+
+
+@step(
+    "{who} insert+s {from:place} into {to:place}[, its top card {position:position}]",
+    family="Blocks",
+    does="what lies above stays there",
+    example="Spectator inserts hand into deck",
+)
+def insert(b: Builder) -> None:
+    """A whole heap goes into another as a block, as it lies: so that its top card comes to this position.
+
+    Without a position it is buried anywhere, on top and at the bottom too, and every place must work.
+    """
+    source = b.source("from")
+    to = b.destination("to", apart_from=source)
+    b.reads |= to.cells | to.reads
+    if b.given("position"):
+        at = b.index("position", b.line.values["position"], to)
+
+        def at_position(cells: Sequence[Any]) -> int:
+            lies, whole = len(to.of(cells)), len(to.of(cells)) + len(source.of(cells))
+            index = at(cells, whole)
+            if index > lies:
+                raise Impossible(f"{to.name} has only {lies} cards to lie above it")
+            return index
+
+        above: Reader = at_position
+    else:
+
+        def depths(cells: Sequence[Any]) -> Sequence[int]:
+            source.find(cells)  # without such a heap there is nothing to choose
+            return range(len(to.of(cells)) + 1)
+
+        above = b.choose_unnamed(f"depth in line {b.line.number}", "cards above it", True, depths)
+
+    def run(cells: Cells) -> None:
+        n, heap, block = above(cells), to.of(cells), source.of(cells)
+        source.put(cells, b"")
+        to.put(cells, heap[:n] + block + heap[n:])
+
+    b.act(run, to=to)
 
 
 @step(
