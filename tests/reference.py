@@ -19,6 +19,10 @@ class CannotGoOn(Exception):
     pass
 
 
+class LeftLoop(Exception):
+    """The rest of a repetition is left out."""
+
+
 class Finished(Exception):
     """An ending inside a case has been reached."""
 
@@ -810,7 +814,8 @@ def take_mate(t: Table, s: Json) -> None:
 def until_out(t: Table, s: Json) -> None:
     while t.heap(s["place"]):
         before = len(t.heap(s["place"]))
-        run_lines(t, s["body"])
+        if not _round(t, s):
+            return
         if len(t.heap(s["place"])) >= before:
             raise CannotGoOn
 
@@ -819,7 +824,8 @@ def as_long_as(t: Table, s: Json) -> None:
     for _ in range(1000):
         if not _compared(t, s):
             return
-        run_lines(t, s["body"])
+        if not _round(t, s):
+            return
     raise CannotGoOn
 
 
@@ -830,8 +836,10 @@ def for_each(t: Table, s: Json) -> None:
     for turn, i in enumerate(order):
         t.turns.append(turn + 1)
         t.aliases[s["name"]] = names[int(i)]
-        run_lines(t, s["body"])
+        goes_on = _round(t, s)
         t.turns.pop()
+        if not goes_on:
+            break
     t.aliases.pop(s["name"], None)
 
 
@@ -887,11 +895,28 @@ def gather_order(t: Table, s: Json) -> None:
     _gather(t, s, [order])
 
 
+def _round(t: Table, s: Json) -> bool:
+    """Carries out the lines of a loop once; whether it goes on."""
+    depth = len(t.turns)
+    try:
+        run_lines(t, s["body"])
+    except LeftLoop:
+        del t.turns[depth:]
+        return False
+    return True
+
+
+def leave_loop(t: Table, s: Json) -> None:
+    raise LeftLoop
+
+
 def repeat(t: Table, s: Json) -> None:
     for turn in range(t.value(s["times"])):
         t.turns.append(turn + 1)
-        run_lines(t, s["body"])
+        goes_on = _round(t, s)
         t.turns.pop()
+        if not goes_on:
+            break
 
 
 def _after(t: Table, lines: list[Json]) -> list[Table | None]:
@@ -1122,7 +1147,7 @@ MEANINGS: dict[str, Callable[[Table, Json], None]] = {
         repeat, as_often, ends_with, ends_same, ends_mate, ends_facing, ends_alike, ends_equal, place_extra, deal_to_stop,
         faro, reverse_faro, klondike, down_under, ends_beside, ends_reversed, pack_in_order, place_several, chance,
         predict, spell_name, count_down, deal_each, narrow, new_pile, keep_piles, overhand, haphazard, riffle, shuffle,
-        take_mate, until_out, as_long_as, for_each, demonstrating, start_again, end_here, take_any, ends_together, ends_number, ends_told,
+        take_mate, until_out, as_long_as, for_each, demonstrating, start_again, end_here, leave_loop, take_any, ends_together, ends_number, ends_told,
         ends_columns, ends_pairs, ends_groups, odds_of, riffle_into, note_order, ends_in_order, guard,
     )
 } | dict.fromkeys(
@@ -1132,7 +1157,7 @@ MEANINGS: dict[str, Callable[[Table, Json], None]] = {
 
 
 UNSEEN = {"assumed", "repeat", "as_often", "choose_number", "choose_values", "choose_pile", "tell", "name_aloud", "chance",
-          "until_out", "as_long_as", "for_each", "demonstrating", "start_again", "end_here"}  # fmt: skip
+          "until_out", "as_long_as", "for_each", "demonstrating", "start_again", "end_here", "leave_loop"}  # fmt: skip
 """lines during which nothing is done on the table"""
 
 

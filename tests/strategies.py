@@ -760,6 +760,13 @@ class _Writer:
             else:
                 self.ending(margin + "  ")
             self.over = True
+        elif (
+            not self.over
+            and self.turns
+            and (os.environ.get("FOCUS") == "leave_loop" or self.pick(True, *[False] * 5))
+        ):
+            self.say(margin + "  ", "Leave the loop")
+            self.over = True
         found = copy.copy(self.__dict__)
         found["changed"] = any(
             " deal" in row.lower() or "spell" in row.lower() or "count" in row.lower() for row in self.rows[begun:]

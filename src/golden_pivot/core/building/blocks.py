@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Sequence
+from contextlib import contextmanager
 from dataclasses import replace
 from typing import Any
 
@@ -25,6 +26,31 @@ class Blocks(Lines):
         """how many repetitions without end stand around the line"""
         self._open: tuple[int, Scope, Scope] | None = None
         """behind an If with an Otherwise: (index of its leap or -1, what was known before it, and behind it)"""
+        self._left: list[list[tuple[int, Scope]]] = []
+        """for each loop around the line: (index of a leap out of it, what is known there)"""
+
+    @contextmanager
+    def may_be_left(self) -> Iterator[None]:
+        """A loop: lines inside may leave it, and what is known behind it is what is known on all ways there."""
+        self._left.append([])
+        try:
+            yield
+        finally:
+            left = self._left.pop()
+        for index, scope in left:
+            self._aim(index)
+            self.scope = after_cases(self.scope, scope)
+
+    def leave_loop(self) -> None:
+        """These paths go on behind the loop."""
+        if not self._left or not self._cases:
+            raise self.fault_at(
+                self.line, "There is no loop to leave here." if not self._left else "Every path leaves the loop here.",
+                "a case inside of lines that are repeated", "Indent it under an If in the lines of the loop.",
+            )  # fmt: skip
+        self._left[-1].append((len(self.instructions), self.scope.copy()))
+        self.instructions.append(Leap(self.line.number, self.rounds, frozenset(), frozenset(), END))
+        self.scope.ended = True
 
     def body(self, turn: int) -> None:
         """Carry out the lines of the block once; `turn` counts from 1."""
@@ -102,9 +128,10 @@ class Blocks(Lines):
         """The block once for each turn from 0; in it the name in the slot is the place whose turn it is."""
         name = self.phrase(slot)
         self.new_name(slot, name, "place")
-        for turn in range(turns):
-            self.scope.aliases[name] = place_of(turn)
-            self.body(turn + 1)
+        with self.may_be_left():
+            for turn in range(turns):
+                self.scope.aliases[name] = place_of(turn)
+                self.body(turn + 1)
         self.scope.aliases.pop(name, None)
         self.kinds_of_names.pop(name, None)
         self.where_named.pop(name, None)
@@ -127,16 +154,17 @@ class Blocks(Lines):
         holds = goes_on()
         leave = len(self.instructions)
         self.instructions.append(Branch(**self.standing(), holds=holds, target=END))
-        try:
-            (body or (lambda: self._inside(self.line.body)))()
-        except LineFails:
-            self.instructions[head] = Leap(self.line.number, self.rounds, frozenset(), frozenset(), head + 1)
-            raise
-        end = len(self.instructions)
-        self.instructions.append(Leap(self.line.number, self.rounds, frozenset(), frozenset(), end + 1))
-        self.instructions[head] = replace(loop, end=end)
-        self._aim(leave)
-        self.scope = after_cases(self.scope, before)
+        with self.may_be_left():
+            try:
+                (body or (lambda: self._inside(self.line.body)))()
+            except LineFails:
+                self.instructions[head] = Leap(self.line.number, self.rounds, frozenset(), frozenset(), head + 1)
+                raise
+            end = len(self.instructions)
+            self.instructions.append(Leap(self.line.number, self.rounds, frozenset(), frozenset(), end + 1))
+            self.instructions[head] = replace(loop, end=end)
+            self._aim(leave)
+            self.scope = after_cases(self.scope, before)
 
     def new_name(self, slot: str, name: str, kind: str) -> None:
         if self._unlimited:

@@ -22,8 +22,9 @@ def repeat(b: Builder) -> None:
     times = b.constant("times")
     if times < 1:
         raise b.fault("times", f"Nothing can be done {times} times.", "1 or more", "Change it, or remove the block.")
-    for turn in range(1, times + 1):
-        b.body(turn)
+    with b.may_be_left():
+        for turn in range(1, times + 1):
+            b.body(turn)
 
 
 COMPARISONS = {
@@ -118,6 +119,12 @@ def start_again(b: Builder) -> None:
     What follows on these paths is the routine itself once more, so nothing more needs to be shown of them.
     """
     b.start_again()
+
+
+@step("Leave the loop", family="Order of events", example="Leave the loop")
+def leave_loop(b: Builder) -> None:
+    """Inside a case of repeated lines: these paths go on behind the repetition, whatever was still to come of it."""
+    b.leave_loop()
 
 
 @step("End here", family="Order of events", example="End here")
