@@ -72,12 +72,12 @@ export const api = {
     value(client.POST('/api/prove', { body: { text, job, lane }, signal })),
   play: (asked: { text: string; choices: Record<string, number>; seed: number | null; worst: boolean }, signal?: AbortSignal) =>
     value(client.POST('/api/play', { body: { ...asked, job: newJob() }, signal })),
-  notes: (text: string, signal?: AbortSignal) => value(client.POST('/api/notes', { body: { text, job: newJob() }, signal })),
-  odds: (text: string, signal?: AbortSignal) => value(client.POST('/api/odds', { body: { text, job: newJob() }, signal })),
-  ledger: (text: string, signal?: AbortSignal) => value(client.POST('/api/ledger', { body: { text, job: newJob() }, signal })),
-  strands: (text: string, signal?: AbortSignal) => value(client.POST('/api/strands', { body: { text, job: newJob() }, signal })),
-  explain: (text: string, signal?: AbortSignal) => value(client.POST('/api/explain', { body: { text, job: newJob() }, signal })),
-  holds: (text: string, signal?: AbortSignal) => value(client.POST('/api/holds', { body: { text, job: newJob() }, signal })),
+  notes: (text: string, job: string, signal?: AbortSignal) => value(client.POST('/api/notes', { body: { text, job }, signal })),
+  odds: (text: string, job: string, signal?: AbortSignal) => value(client.POST('/api/odds', { body: { text, job }, signal })),
+  ledger: (text: string, job: string, signal?: AbortSignal) => value(client.POST('/api/ledger', { body: { text, job }, signal })),
+  strands: (text: string, job: string, signal?: AbortSignal) => value(client.POST('/api/strands', { body: { text, job }, signal })),
+  explain: (text: string, job: string, signal?: AbortSignal) => value(client.POST('/api/explain', { body: { text, job }, signal })),
+  holds: (text: string, job: string, signal?: AbortSignal) => value(client.POST('/api/holds', { body: { text, job }, signal })),
   slips: (text: string, job: string, signal?: AbortSignal) => value(client.POST('/api/slips', { body: { text, job }, signal })),
   solve: (text: string, domains: Record<string, string[]>, job: string, signal?: AbortSignal) =>
     value(client.POST('/api/solve', { body: { text, domains, job }, signal })),

@@ -4,6 +4,18 @@ import { api } from './client';
 /** What is computed from a text is the same for ever, so it is kept by its text. */
 const FOR_EVER = { staleTime: Infinity, gcTime: 10 * 60_000 };
 
+/** A search that nobody waits for any more is stopped. */
+function stopping<T>(job: string, signal: AbortSignal, asked: Promise<T>): Promise<T> {
+  signal.addEventListener('abort', () => void api.cancel(job));
+  return asked;
+}
+
+/** The same for work that goes by no name of its own. */
+function unlessGone<T>(signal: AbortSignal, ask: (job: string) => Promise<T>): Promise<T> {
+  const job = crypto.randomUUID();
+  return stopping(job, signal, ask(job));
+}
+
 export const routinesQuery = () => queryOptions({ queryKey: ['routines'], queryFn: api.routines });
 
 export const routineQuery = (id: number) =>
@@ -31,7 +43,7 @@ export const proveQuery = (text: string, lane: 'interactive' | 'long', job?: str
 export const ledgerQuery = (text: string) =>
   queryOptions({
     queryKey: ['ledger', text],
-    queryFn: ({ signal }) => api.ledger(text, signal),
+    queryFn: ({ signal }) => unlessGone(signal, (job) => api.ledger(text, job, signal)),
     placeholderData: keepPreviousData,
     ...FOR_EVER,
   });
@@ -39,16 +51,16 @@ export const ledgerQuery = (text: string) =>
 export const strandsQuery = (text: string) =>
   queryOptions({
     queryKey: ['strands', text],
-    queryFn: ({ signal }) => api.strands(text, signal),
+    queryFn: ({ signal }) => unlessGone(signal, (job) => api.strands(text, job, signal)),
     placeholderData: keepPreviousData,
     ...FOR_EVER,
   });
 
 export const notesQuery = (text: string) =>
-  queryOptions({ queryKey: ['notes', text], queryFn: ({ signal }) => api.notes(text, signal), ...FOR_EVER });
+  queryOptions({ queryKey: ['notes', text], queryFn: ({ signal }) => unlessGone(signal, (job) => api.notes(text, job, signal)), ...FOR_EVER });
 
 export const oddsQuery = (text: string) =>
-  queryOptions({ queryKey: ['odds', text], queryFn: ({ signal }) => api.odds(text, signal), ...FOR_EVER });
+  queryOptions({ queryKey: ['odds', text], queryFn: ({ signal }) => unlessGone(signal, (job) => api.odds(text, job, signal)), ...FOR_EVER });
 
 export const familiesQuery = () => queryOptions({ queryKey: ['families'], queryFn: api.families, ...FOR_EVER });
 
@@ -69,22 +81,16 @@ export const playQuery = (text: string, asked: Asked) =>
   });
 
 export const explainQuery = (text: string) =>
-  queryOptions({ queryKey: ['explain', text], queryFn: ({ signal }) => api.explain(text, signal), ...FOR_EVER });
+  queryOptions({ queryKey: ['explain', text], queryFn: ({ signal }) => unlessGone(signal, (job) => api.explain(text, job, signal)), ...FOR_EVER });
 
 export const holdsQuery = (text: string) =>
-  queryOptions({ queryKey: ['holds', text], queryFn: ({ signal }) => api.holds(text, signal), ...FOR_EVER });
+  queryOptions({ queryKey: ['holds', text], queryFn: ({ signal }) => unlessGone(signal, (job) => api.holds(text, job, signal)), ...FOR_EVER });
 
 /** The name of a long search, the same for the same question, so that it can be watched and stopped after a reload. */
 function jobOf(...question: string[]): string {
   let hash = 5381;
   for (const letter of question.join(' ')) hash = (hash * 33 + (letter.codePointAt(0) ?? 0)) >>> 0;
   return `${question[0]} ${hash}`;
-}
-
-/** A search that nobody waits for any more is stopped. */
-function stopping<T>(job: string, signal: AbortSignal, asked: Promise<T>): Promise<T> {
-  signal.addEventListener('abort', () => void api.cancel(job));
-  return asked;
 }
 
 const ONCE = { ...FOR_EVER, retry: false };
