@@ -23,7 +23,7 @@ check: setup ## formatting, types and lint of both halves
 	$(BIN)/ruff format --check src tests scripts
 	$(BIN)/ruff check src tests scripts
 	$(BIN)/mypy src/golden_pivot
-	cd web && npm run --silent types && npm run --silent lint
+	cd web && npm run --silent types && npm run --silent lint && npm run --silent test
 
 unit: setup ## core, store, API and command line
 	$(BIN)/python -m pytest tests -m "not browser"

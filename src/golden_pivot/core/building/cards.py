@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from ..cards import FACE_UP, INDIFFERENT, TOKEN, card_value, index_of, mate_of, ordinal
 from ..faces import Faces
@@ -132,9 +132,10 @@ class Cards(Asking):
     def _face_cell(self, name: str, token: int) -> None:
         self.face_cells[token] = self.face_cells_by_name[name] = self.new_cell(Cell(f"face of {name}", False))
 
-    @property
-    def faces(self) -> Faces:
-        raise NotImplementedError
+    if TYPE_CHECKING:  # of a part of the builder that stands on this one
+
+        @property
+        def faces(self) -> Faces: ...
 
     def _free_token(self) -> int:
         return len(self.tokens) + len(self.card_cells) + 1

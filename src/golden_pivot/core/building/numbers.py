@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from ..expressions import (
     CardFact,
@@ -90,12 +90,11 @@ class Numbers(Cards):
             case Piles():
                 return self.number_of_piles()
 
-    def asked_of_card(self, slot: str, node: CardFact | SpotFact) -> Reader:
-        """A number that a card gives."""
-        raise NotImplementedError
+    if TYPE_CHECKING:  # of parts of the builder that stand on this one
 
-    def number_of_piles(self) -> Reader:
-        raise NotImplementedError
+        def asked_of_card(self, slot: str, node: CardFact | SpotFact) -> Reader: ...
+
+        def number_of_piles(self) -> Reader: ...
 
     def number_by_name(self, slot: str, name: str) -> Reader:
         """A number that has been named above, whoever knows it."""

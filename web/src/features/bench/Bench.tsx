@@ -298,7 +298,7 @@ export function Bench({ routine }: { routine: Routine }) {
           />
             </>
           ) : (
-            <Variants view={view} text={settled} onLine={(line) => sheet.current?.goToLine(line)} replace={(other) => sheet.current?.replace(other)} />
+            <Variants view={view} text={settled} lines={dress.lines} onLine={(line) => sheet.current?.goToLine(line)} replace={(other) => sheet.current?.replace(other)} />
           )}
         </div>
       </div>

@@ -74,8 +74,8 @@ function Region({ text, onLine, replace }: PanelProps) {
   );
 }
 
-function Sweeping({ text, onLine }: PanelProps) {
-  const numbers = useMemo(() => literals(text), [text]);
+function Sweeping({ text, lines, onLine }: PanelProps) {
+  const numbers = useMemo(() => literals(text, lines), [text, lines]);
   const [picked, setPicked] = useState<[string | null, string | null]>([null, null]);
   const [typed, setTyped] = useState(['', '']);
   const [asked, setAsked] = useState<SweepAsked | null>(null);

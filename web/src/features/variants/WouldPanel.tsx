@@ -8,8 +8,8 @@ import { marks, values } from './domains';
 import { ToLine, type PanelProps } from './parts';
 
 /** What would work: every way to fill the blanks with which all claims hold. */
-export function WouldPanel({ text, onLine, replace }: PanelProps) {
-  const blanks = marks(text).length > 0;
+export function WouldPanel({ text, lines, onLine, replace }: PanelProps) {
+  const blanks = marks(text, lines).length > 0;
   const [typed, setTyped] = useState<Record<number, string>>({});
   const [asked, setAsked] = useState<Record<string, string[]>>({});
   const query = solveQuery(text, asked);
@@ -34,7 +34,7 @@ export function WouldPanel({ text, onLine, replace }: PanelProps) {
           submit();
         }}
       >
-        {marks(text).map((line, i) => (
+        {marks(text, lines).map((line, i) => (
           <TextInput
             key={i + 1}
             size="xs"

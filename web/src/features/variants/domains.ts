@@ -1,3 +1,5 @@
+import type { SheetLine } from '../../api/client';
+
 /** `3 to 20` and `3-20` are a run of numbers, `on, under` the words themselves. Empty for nothing. */
 export function values(typed: string): string[] {
   const run = /^\s*(\d+)\s*(?:to|-|–|\.\.)\s*(\d+)\s*$/.exec(typed);
@@ -20,17 +22,36 @@ export interface Literal {
   label: string;
 }
 
-/** The numbers written in a text, where one may stand for others. */
-export function literals(text: string): Literal[] {
-  return text.split('\n').flatMap((row, i) => {
-    if (/^\s*(#|Title:|Note:|["“„])/.test(row)) return [];
-    return [...row.matchAll(/(?<![\w.])\d+/g)].map((found) => ({
-      line: i + 1,
-      start: found.index,
-      end: found.index + found[0].length,
-      value: Number(found[0]),
-      label: `line ${i + 1}: ${row.slice(0, found.index).trimStart()}[${found[0]}]${row.slice(found.index + found[0].length)}`,
-    }));
+/** The numbers written in the slots of a text, where one may stand for others. */
+export function literals(text: string, lines: SheetLine[]): Literal[] {
+  return inSlots(text, lines, /(?<![\w.])\d+/g).map(({ line, row, start, found }) => ({
+    line,
+    start,
+    end: start + found.length,
+    value: Number(found),
+    label: `line ${line}: ${row.slice(0, start).trimStart()}[${found}]${row.slice(start + found.length)}`,
+  }));
+}
+
+/** The line of each `?` of a text, in order. */
+export function marks(text: string, lines: SheetLine[]): number[] {
+  return inSlots(text, lines, /\?/g).map(({ line }) => line);
+}
+
+function inSlots(text: string, lines: SheetLine[], sought: RegExp) {
+  const rows = text.split('\n');
+  return lines.flatMap((line) => {
+    const row = rows[line.number - 1] ?? '';
+    return line.slots
+      .filter((slot) => slot.type !== 'text')
+      .flatMap((slot) =>
+        [...row.slice(slot.start, slot.end).matchAll(sought)].map((match) => ({
+          line: line.number,
+          row,
+          start: slot.start + match.index,
+          found: match[0],
+        })),
+      );
   });
 }
 
@@ -42,9 +63,4 @@ export function withBlanks(text: string, chosen: Literal[]): string {
     rows[one.line - 1] = `${row.slice(0, one.start)}?${row.slice(one.end).replace(/^(st|nd|rd|th)\b/, 'th')}`;
   }
   return rows.join('\n');
-}
-
-/** The line of each `?` of a text, in order. */
-export function marks(text: string): number[] {
-  return text.split('\n').flatMap((row, i) => (/^\s*(#|Title:|Note:|["“„])/.test(row) ? [] : [...row.matchAll(/\?/g)].map(() => i + 1)));
 }

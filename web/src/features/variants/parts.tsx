@@ -1,7 +1,11 @@
+import type { SheetLine } from '../../api/client';
+
 /** What every panel about neighbouring routines is given. */
 export interface PanelProps {
   /** the text that was proved */
   text: string;
+  /** how its lines read */
+  lines: SheetLine[];
   /** move the sheet to a line */
   onLine: (line: number) => void;
   /** put a text on the sheet as one change that undo takes back */

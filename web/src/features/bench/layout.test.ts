@@ -1,0 +1,28 @@
+import { expect, test } from 'vitest';
+import type { Frame } from '../../api/client';
+import { captions, layOut, namedIn, ordinal } from './layout';
+
+const NAMES = { '1': 'FORCE', '2': 'MATE', '3': 'KEY', '4': 'MARK' };
+
+function frame(...sizes: number[]): Frame {
+  const places = sizes.map((size, i) => ({ name: `heap ${i}`, row: false, cards: Array.from({ length: size }, (_, at) => at + 1) }));
+  return { line: 1, round: [], places, names: NAMES, at: null, numbers: {} };
+}
+
+test.each([[1, '1st'], [2, '2nd'], [3, '3rd'], [11, '11th'], [22, '22nd'], [113, '113th']])('%i is the %s', (n, words) => {
+  expect(ordinal(n)).toBe(words);
+});
+
+test('cards with names are told by their place, as many as there is room for', () => {
+  expect(namedIn([9, 1, 2], NAMES)).toEqual(['FORCE 2nd', 'MATE 3rd']);
+  expect(captions([1, 9, 3, 2], NAMES)).toHaveLength(3);
+  expect(captions([1, 9, 3, 2, 4], NAMES)).toEqual(['FORCE 1st', 'KEY 3rd', 'and 2 more']);
+});
+
+test('the deepest heap of the whole play fits, and nothing jumps while stepping', () => {
+  const frames = [frame(52, 0), frame(20, 32)];
+  const [first, second] = frames.map((one) => layOut(frames, one, 700, 240));
+  expect(first?.pitch).toBe(second?.pitch);
+  expect(first?.heaps.map((heap) => heap.x)).toEqual(second?.heaps.map((heap) => heap.x));
+  expect(first?.y(52)).toBeLessThan(240);
+});
