@@ -42,7 +42,15 @@ def test_the_ledger_has_an_entry_a_line_and_round(client: TestClient) -> None:
     assert [(row["line"], row["round"], row["text"], row["sure"]) for row in rows if row["line"] in (2, 7)] == [
         (2, [], "q", True), (7, [1], "⌈q/3⌉ + 3", True), (7, [2], "5", True)
     ]  # fmt: skip
-    assert post(client, "ledger", text="Pack: 9 crads", job="m") == {"ledger": []}
+    assert post(client, "ledger", text="Pack: 9 crads", job="m") == {"card": None, "cards": [], "ledger": []}
+
+
+def test_the_ledger_of_another_card(client: TestClient) -> None:
+    text = "Pack: 9 cards\nPlace A 2nd\nPlace KEY 3rd\nDeal 4 cards from deck\nEnds with: the next card is A"
+    about = post(client, "ledger", text=text, job="a")
+    assert (about["card"], about["cards"], about["ledger"][-1]["text"]) == ("A", ["A", "KEY"], "dealt 3")
+    other = post(client, "ledger", text=text, job="b", card="KEY")
+    assert (other["card"], other["ledger"][-1]["text"]) == ("KEY", "dealt 2")
 
 
 def test_a_path_is_played_with_its_decisions_in_words(client: TestClient) -> None:

@@ -236,7 +236,15 @@ class ProofOut(Shape):
     faults: list[FaultOut]
 
 
+class LedgerIn(Shape):
+    text: Text
+    job: str = Field(max_length=64)
+    card: Text | None = Field(default=None, max_length=100, description="a card by name; else the one it is about")
+
+
 class LedgerOut(Shape):
+    card: str | None = Field(description="the card that is followed")
+    cards: list[str] = Field(description="those that could be")
     ledger: list[LedgerEntry]
 
 

@@ -215,9 +215,10 @@ async def play(request: m.PlayIn, jobs: JobsIn) -> m.PlayOut:
 
 
 @router.post("/ledger")
-async def ledger(request: m.AnalysisIn, jobs: JobsIn) -> m.LedgerOut:
-    """Where the card is after each line, for the margin of the sheet."""
-    return m.LedgerOut.model_validate(await jobs.run("long", request.job, "ledger", {"text": request.text}))
+async def ledger(request: m.LedgerIn, jobs: JobsIn) -> m.LedgerOut:
+    """Where a card is after each line, for the margin of the sheet."""
+    asked = request.model_dump(exclude={"job"})
+    return m.LedgerOut.model_validate(await jobs.run("long", request.job, "ledger", asked))
 
 
 @router.post("/strands")

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from .budget import Budget
 from .building import LEDGER, TABLE, Purpose, compile_routine
@@ -48,14 +48,32 @@ def end_layer(routine: Routine, budget: Budget) -> tuple[Program, Layer] | None:
         return None
 
 
-def ledger_of(routine: Routine, budget: Budget) -> tuple[Entry, ...]:
+@dataclass(frozen=True)
+class Ledger:
+    card: str | None
+    """the card that is followed"""
+    cards: tuple[str, ...]
+    """those that could be"""
+    entries: tuple[Entry, ...]
+
+
+def ledger_of_card(routine: Routine, budget: Budget, card: str | None) -> Ledger:
+    """The ledger of a card by name; of the one the routine is about where there is no such card.
+
+    Raises BadRoutine for a text with faults, Cancelled.
+    """
+    program = compile_routine(routine, replace(LEDGER, follow=card))
+    return Ledger(program.target, program.named, ledger_of(routine, budget, card))
+
+
+def ledger_of(routine: Routine, budget: Budget, card: str | None = None) -> tuple[Entry, ...]:
     """An entry a line and round, in order.
 
     With few enough paths the choices are kept, so that formulas can be fitted and checked on each of them;
     else only the sets of positions are given. Out of budget: no entries.
     """
     for purpose in (TABLE, LEDGER):
-        program = compile_routine(routine, purpose)
+        program = compile_routine(routine, replace(purpose, follow=card))
         narrow = budget.narrowed(MOST_ROWS) if purpose == TABLE else budget
         margin = _Margin(program, purpose)
         try:

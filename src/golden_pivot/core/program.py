@@ -212,6 +212,8 @@ class Program:
     follows_faces: bool
     target: str | None
     """the card whose landing is asked for"""
+    named: tuple[str, ...]
+    """cards that have names, those of the set-up first"""
     target_line: int | None
     """line that names it, where it is placed in the set-up"""
     claims: tuple[ClaimLine, ...]

@@ -10,7 +10,7 @@ from typing import Any
 from ..core.budget import Budget
 from ..core.faults import BadRoutine, OutOfBudget
 from ..core.language.parser import read_routine
-from ..core.ledger import ledger_of
+from ..core.ledger import ledger_of_card
 from ..core.notes import notes_of
 from ..core.odds import odds_of
 from ..core.replay import play, play_path
@@ -63,11 +63,12 @@ def verdict_of(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
 
 
 def ledger(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
-    """{text} → {ledger}; nothing in it for a text with faults."""
+    """{text, card?} → {card, cards, ledger}; nothing in it for a text with faults."""
     try:
-        return {"ledger": ledger_json(ledger_of(read_routine(request["text"]), budget))}
+        found = ledger_of_card(read_routine(request["text"]), budget, request.get("card"))
     except BadRoutine:
-        return {"ledger": []}
+        return {"card": None, "cards": [], "ledger": []}
+    return {"card": found.card, "cards": list(found.cards), "ledger": ledger_json(found.entries)}
 
 
 def one_path(request: dict[str, Any], budget: Budget) -> dict[str, Any]:

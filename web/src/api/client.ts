@@ -74,7 +74,8 @@ export const api = {
     value(client.POST('/api/play', { body: { ...asked, job: newJob() }, signal })),
   notes: (text: string, job: string, signal?: AbortSignal) => value(client.POST('/api/notes', { body: { text, job }, signal })),
   odds: (text: string, job: string, signal?: AbortSignal) => value(client.POST('/api/odds', { body: { text, job }, signal })),
-  ledger: (text: string, job: string, signal?: AbortSignal) => value(client.POST('/api/ledger', { body: { text, job }, signal })),
+  ledger: (text: string, card: string | null, job: string, signal?: AbortSignal) =>
+    value(client.POST('/api/ledger', { body: { text, card, job }, signal })),
   strands: (text: string, job: string, signal?: AbortSignal) => value(client.POST('/api/strands', { body: { text, job }, signal })),
   explain: (text: string, job: string, signal?: AbortSignal) => value(client.POST('/api/explain', { body: { text, job }, signal })),
   holds: (text: string, job: string, signal?: AbortSignal) => value(client.POST('/api/holds', { body: { text, job }, signal })),

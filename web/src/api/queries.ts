@@ -40,10 +40,10 @@ export const proveQuery = (text: string, lane: 'interactive' | 'long', job?: str
     ...FOR_EVER,
   });
 
-export const ledgerQuery = (text: string) =>
+export const ledgerQuery = (text: string, card: string | null) =>
   queryOptions({
-    queryKey: ['ledger', text],
-    queryFn: ({ signal }) => unlessGone(signal, (job) => api.ledger(text, job, signal)),
+    queryKey: ['ledger', text, card],
+    queryFn: ({ signal }) => unlessGone(signal, (job) => api.ledger(text, card, job, signal)),
     placeholderData: keepPreviousData,
     ...FOR_EVER,
   });

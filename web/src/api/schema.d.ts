@@ -336,7 +336,7 @@ export interface paths {
         put?: never;
         /**
          * Ledger
-         * @description Where the card is after each line, for the margin of the sheet.
+         * @description Where a card is after each line, for the margin of the sheet.
          */
         post: operations["ledger_api_ledger_post"];
         delete?: never;
@@ -849,8 +849,30 @@ export interface components {
             /** Where */
             where: components["schemas"]["LedgerPlace"][];
         };
+        /** LedgerIn */
+        LedgerIn: {
+            /** Text */
+            text: string;
+            /** Job */
+            job: string;
+            /**
+             * Card
+             * @description a card by name; else the one it is about
+             */
+            card?: string | null;
+        };
         /** LedgerOut */
         LedgerOut: {
+            /**
+             * Card
+             * @description the card that is followed
+             */
+            card: string | null;
+            /**
+             * Cards
+             * @description those that could be
+             */
+            cards: string[];
             /** Ledger */
             ledger: components["schemas"]["LedgerEntry"][];
         };
@@ -2190,7 +2212,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["AnalysisIn"];
+                "application/json": components["schemas"]["LedgerIn"];
             };
         };
         responses: {

@@ -88,6 +88,8 @@ class Builder(Keeping):
         """The first card claimed, one of the set-up if it can be; else their card, else the first that got a name."""
         placed = [card.name for card in self._set_up() if card.name]
         named = [*placed, *self.card_cells]
+        if self.purpose.follow in named:
+            return self.purpose.follow
         if self.claimed_cards:
             return next((name for name in self.claimed_cards[:2] if name in placed), self.claimed_cards[0])
         return THEIR_CARD if THEIR_CARD in named else min(named, key=self.where_named.__getitem__, default=None)
@@ -169,6 +171,7 @@ class Builder(Keeping):
             dict(self.face_cells_by_name),
             self.follows_faces,
             target,
+            tuple(dict.fromkeys([*(c.name for c in self._set_up() if c.name), *self.card_cells])),
             self.where_named.get(target or "") if target in self.tokens else None,
             tuple(claims),
             covers_every_order=True,

@@ -19,6 +19,8 @@ class Purpose:
     """so are faces that no later line reads, and names of cards other than the one that is followed"""
     kept: frozenset[str] = frozenset()
     """numbers that are kept to the end all the same"""
+    follow: str | None = None
+    """the card whose way is asked for, instead of the one the routine is about"""
     odds: bool = False
     """numbers whose odds are asked for are kept to the end"""
     reorder: bool = False

@@ -48,7 +48,9 @@ export function Bench({ routine }: { routine: Routine }) {
   const play = useQuery(playQuery(settled, asked));
   // The verdict first; what explains it as it comes.
   const judged = proof.isSuccess && !proof.isPlaceholderData;
-  const ledger = useQuery({ ...ledgerQuery(settled), enabled: judged });
+  const [follow, setFollow] = useState<string | null>(null);
+  const ledger = useQuery({ ...ledgerQuery(settled, follow), enabled: judged });
+  const cards = ledger.data?.cards ?? [];
   const strands = useQuery({ ...strandsQuery(settled), enabled: judged });
   const notes = useQuery({ ...notesQuery(settled), enabled: judged });
   const noted = notes.data?.notes ?? null;
@@ -193,7 +195,22 @@ export function Bench({ routine }: { routine: Routine }) {
       )}
       <div className="halves">
         <section className="page" aria-label="The sheet">
-          <div className="margin-head">{followed ? `${followed} is at` : ''}</div>
+          <div className="margin-head">
+            {cards.length > 1 ? (
+              <label>
+                <select aria-label="Card followed in the margin" value={ledger.data?.card ?? ''} onChange={(event) => setFollow(event.currentTarget.value)}>
+                  {cards.map((card) => (
+                    <option key={card}>{card}</option>
+                  ))}
+                </select>{' '}
+                is at
+              </label>
+            ) : followed ? (
+              `${followed} is at`
+            ) : (
+              ''
+            )}
+          </div>
           <Sheet ref={sheet} initial={opening} dress={dress} onText={onText} onLine={onLine} />
           {verdict?.holds_when && !proving && (
             <aside className="remedy" aria-label="When it holds">
