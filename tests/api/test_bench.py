@@ -53,6 +53,17 @@ def test_the_ledger_of_another_card(client: TestClient) -> None:
     assert (other["card"], other["ledger"][-1]["text"]) == ("KEY", "dealt 2")
 
 
+def test_questions_about_a_routine_that_is_none_yet(client: TestClient) -> None:
+    for path, answer in (("explain", "explanation"), ("holds", "limits"), ("slips", "slips")):
+        assert post(client, path, text="Pack: 9 crads", job=path) == {answer: None}
+    for path in ("solve", "sweep"):
+        assert "“crads” does not fit" in post(client, path, text="Pack: 9 crads", job=path)["trouble"]
+        told = post(client, path, text="Pack: 9 cards\nPlace A 2nd\nEnds with: the top card of deck is A", job=path)
+        assert "no blank" in told["trouble"]
+    wrong = client.post("/api/solve", json={"text": "Pack: 9 cards", "job": "w", "domains": {"x": ["1"]}})
+    assert wrong.status_code == 422 and wrong.json()["where"]
+
+
 def test_a_path_is_played_with_its_decisions_in_words(client: TestClient) -> None:
     played = post(client, "play", text=TOLD, job="p", choices={"their card": 4})
     first, order, _ = played["decisions"]

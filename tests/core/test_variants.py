@@ -217,6 +217,7 @@ def test_orders_places_and_phrases_may_be_blank() -> None:
     ("text", "trouble"),
     [
         ("Pack: 9 cards\nPlace A 2nd\nEnds with: the top card of deck is A", "There is no blank"),
+        ("Pack: 9 cards\nPlace A ?th", "nothing to make true"),
         ("Pack: 9 cards\nPlace A 2nd\nSpell ? from deck\nEnds with: the top card of deck is A", "needs a list"),
         ("Pack: 9 cards\nPlace A ?th\n" + "Deal ? cards from deck\n" * 7 + "Ends with: the top card of deck is A", "ways to fill"),
     ],

@@ -90,7 +90,7 @@ class SlipsOut(Shape):
 
 
 Domains = Annotated[
-    dict[str, list[Annotated[Text, Field(max_length=200)]]],
+    dict[Annotated[str, Field(pattern=r"^[0-9]{1,2}$")], list[Annotated[Text, Field(max_length=200)]]],
     Field(max_length=26, description="number of a blank, from 1 → what to try for it, the simplest first"),
 ]
 

@@ -21,7 +21,7 @@ from ..formulas import fit
 from ..language.parser import lines_of, read_routine
 from ..program import FAILED, NO_ENDING, AnyInstruction, Choose, Closure, Leap, Program, State
 from ..routine import STEP
-from ..steps.declare import PAGE, SETUP
+from ..steps.declare import ENDING, PAGE, SETUP
 from ..verdicts import PROVED, prove
 from .edits import quiet
 from .fields import Field, NothingToFill, fields_of, filled
@@ -29,7 +29,7 @@ from .fields import Field, NothingToFill, fields_of, filled
 Filling = tuple[str, ...]
 """what stands in each blank, in the order of the text"""
 
-MOST_FILLINGS = 2_000_000
+MOST_FILLINGS = 500_000
 MOST_ANSWERS = 400
 """answers that are proved once more and told"""
 MOST_AT_ONCE = 4000
@@ -69,6 +69,10 @@ def solve(
     Raises NothingToFill, BadRoutine for other faults, Cancelled. Out of budget, the solution is not complete.
     """
     fields = fields_of(read_routine(text), domains)
+    if not any(line.kind and line.kind.phase == ENDING for line in read_routine(text).walk()):
+        raise NothingToFill(
+            "There is nothing to make true: add an ending, such as “Ends with: the top card of deck is FORCE”."
+        )
     many = prod(len(field.domain) for field in fields)
     if many > MOST_FILLINGS:
         raise NothingToFill(f"There are {many:,} ways to fill the blanks: narrow what is to be tried.")
@@ -128,10 +132,12 @@ class _Search:
 
     def run(self) -> None:
         written = [field for field in self.fields if field not in self.at_once]
+        fields_line = self.fields[0].line
         try:
             for values in sorted(product(*(field.domain for field in written)), key=self._order(written)):
                 told = dict(zip((field.number for field in written), values, strict=True))
                 for block in self._blocks():
+                    self.budget.look(0, fields_line)
                     self._try(told, block)
                     self.progress(f"{self.tried:,} of {self.many:,} ways tried, {len(self.passing):,} work")
         except OutOfBudget:

@@ -62,7 +62,8 @@ def fields_of(routine: Routine, domains: Mapping[int, Sequence[str]] | None = No
             continue
         for slot, type_name, start in _marks(line):
             number = len(found) + 1
-            tried = tuple((domains or {}).get(number) or _usual(line, slot, type_name, size, piles))
+            given = [" ".join(words.split()) for words in (domains or {}).get(number, ())]
+            tried = tuple(dict.fromkeys(filter(None, given))) or tuple(_usual(line, slot, type_name, size, piles))
             if not tried:
                 raise NothingToFill(f"Blank {number}, in line {line.number}, needs a list of what to try.")
             is_number = all(re.fullmatch(r"\d+", text) for text in tried) and type_name not in ("phrase", "places")
