@@ -368,11 +368,12 @@ def test_a_sweep_over_one_number_and_over_two() -> None:
         {1: ["9", "10", "11"], 2: ["9", "10", "11"]},
     )
     assert [row.values for row in two.rows if row.verdict == PROVED] == [("10", "10"), ("11", "11")]
+    sixty = [str(n) for n in range(1, 61)]
     with pytest.raises(NothingToFill, match="too many"):
         sweep(
             "Pack: ? cards\nPlace A ?th\nEnds with: the top card of deck is A",
             Budget(),
-            {1: ["5"] * 60, 2: ["1"] * 60},
+            {1: sixty, 2: sixty},
         )
 
 
