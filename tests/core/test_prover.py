@@ -111,6 +111,19 @@ def test_numbers_are_kept_no_longer_than_they_are_needed(
     assert (plain.widest, fast.widest) == widest
 
 
+def test_which_way_up_a_card_lies_tells_something() -> None:
+    rows = ["Spectator secretly chooses a number n from 0 to 1", "If n is 1:", "  Spectator turns deck over",
+            "Ends with: the faces of deck tell n"]  # fmt: skip
+    assert prove(read_routine("\n".join(["Pack: 4 cards, any order", *rows]))).verdict == "proved"
+
+
+def test_every_path_may_leave_a_loop() -> None:
+    rows = ["Spectator names a number n from 0 to 1", "Repeat 3 times:", "  Deal 1 card from deck to table",
+            "  If n is 1:", "    Leave the loop", "  Otherwise:", "    Leave the loop",
+            "Ends with: size of table is 1"]  # fmt: skip
+    assert prove(read_routine("\n".join(["Pack: 4 cards, any order", *rows]))).verdict == "proved"
+
+
 def test_pairs_that_no_line_tells_apart_are_one_another() -> None:
     pairs = "".join(
         f"Place {a}P {2 * i + 1}th\nPlace {a}Q {2 * i + 2}th, the mate of {a}P\n" for i, a in enumerate("ABCD")

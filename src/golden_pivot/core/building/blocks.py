@@ -54,6 +54,8 @@ class Blocks(Lines):
 
     def body(self, turn: int) -> None:
         """Carry out the lines of the block once; `turn` counts from 1."""
+        if self.scope.ended and self._left and self._left[-1]:
+            return  # every path has left the loop
         self.rounds = (*self.rounds, turn)
         self._inside(self.line.body)
         self.rounds = self.rounds[:-1]

@@ -58,6 +58,7 @@ def ends_told(b: Builder) -> None:
     """
     place = b.looked_at("place")
     b.ask_fact("card")
+    b.ask_faces()  # which way up a card lies is seen as well
     b.looks_everywhere = b.facts_everywhere = True
     token_of = b.face_token
     numbers = [b.number_by_name("names", name) for name in b.line.values["names"]]
