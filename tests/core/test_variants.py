@@ -94,6 +94,13 @@ def test_a_slip_may_spoil_only_the_last_climax() -> None:
     assert (kept.spoiled, round(kept.share, 3)) == ((10,), round(18 / 19, 3))
 
 
+def test_a_slip_among_repetitions_without_end_does_not_break_all_where_some_come_out() -> None:
+    text = ("Pack: 6 cards, any order\nPlace A 2nd\nAs often as the spectator likes:\n  Spectator cuts deck and completes the cut\n"
+            "Cut deck to bring A to the top\nEnds with: the top card of deck is A\n")  # fmt: skip
+    (left_out,) = [o for o in fragility_of(text, Budget()).outcomes if (o.slip.line, o.slip.what) == (5, "left out")]
+    assert (left_out.kind, left_out.says, round(6 * left_out.share)) == (SOME, "Fails on some paths.", 5)
+
+
 @pytest.mark.parametrize("name", [n for n in demo.demo_names() if not read_routine(demo.demo_text(n)).faults])
 def test_slips_of_the_demo_are_what_the_changed_text_gives(name: str) -> None:
     text = demo.demo_text(name)

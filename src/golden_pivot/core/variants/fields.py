@@ -6,13 +6,12 @@ import re
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from itertools import permutations
-from typing import Any
 
 from ..cards import ordinal
 from ..expressions import Number
 from ..faults import BadRoutine
 from ..language.parser import lines_of
-from ..language.phrases import list_text, place_text
+from ..language.phrases import place_text
 from ..language.templates import phrases_of
 from ..routine import STEP, Line, Routine
 
@@ -41,10 +40,6 @@ class Field:
     """column of the `?` from 0"""
     domain: tuple[str, ...]
     is_number: bool
-
-    @property
-    def label(self) -> str:
-        return f"blank {self.number} in line {self.line}"
 
 
 def fields_of(routine: Routine, domains: Mapping[int, Sequence[str]] | None = None) -> list[Field]:
@@ -119,7 +114,3 @@ def _ordinal_tail(value: str, tail: str) -> str:
     if not tail.startswith("th") or not value.isdigit():
         return tail
     return ordinal(int(value))[len(value) :] + tail[2:]
-
-
-def in_words(fields: Sequence[Field], values: Sequence[Any]) -> str:
-    return list_text([f"{field.label}: {value}" for field, value in zip(fields, values, strict=True)])

@@ -180,7 +180,7 @@ def judged(text: str, slip: Slip, plain: Verdict, budget: Budget) -> Outcome | N
     if verdict.verdict == UNSETTLED:
         return Outcome(slip, OPEN, 0.0, "Not settled within its budget.", ())
     spoiled = tuple(claim.line for claim in verdict.claims if claim.failing_paths)
-    share = verdict.failing_paths / verdict.paths if verdict.paths else float(bool(verdict.failing_paths))
+    share = _share(verdict)
     kind = _kind(verdict, plain, share)
     spoiled = _in_text(spoiled, slip.edit)
     only = (
@@ -205,6 +205,13 @@ def _kind(verdict: Verdict, plain: Verdict, share: float) -> str:
     return ALL
 
 
+def _share(verdict: Verdict) -> float:
+    """Of the paths that fail; of the situations at the end where paths have no number."""
+    ends = sum(w.paths for w in verdict.landing.where) if verdict.landing else 0
+    whole = verdict.paths or max(ends, verdict.failing_paths)
+    return verdict.failing_paths / whole if whole else 0.0
+
+
 def _stuck(verdict: Verdict) -> bool:
     """Not every path comes to its end."""
     return verdict.landing is not None and sum(w.paths for w in verdict.landing.where) != verdict.paths
@@ -217,7 +224,9 @@ def _said(verdict: Verdict, kind: str) -> str:
         return "It comes out all the same."
     if kind == ELSEWHERE:
         return f"Known all the same: {there}."
-    if kind == SOME and verdict.paths:
+    if kind == SOME and not verdict.paths:
+        return "Fails on some paths."
+    if kind == SOME:
         return f"Fails on {verdict.failing_paths:,} of {verdict.paths:,} paths."
     return "Fails, whatever they choose." if kind == ALL and verdict.claims else f"{verdict.headline}."
 
