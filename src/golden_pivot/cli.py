@@ -18,11 +18,11 @@ from typing import Annotated, Any
 import typer
 
 from . import demo
+from .cli_desks import add_desks
 from .core.budget import Budget
 from .core.faults import BadRoutine
 from .core.language.parser import read_routine
-from .core.odds import odds_of
-from .core.report import fault_json, odds_json, verdict_json
+from .core.report import fault_json, verdict_json
 from .core.variants.blanks import solve
 from .core.variants.explain import explain
 from .core.variants.fields import NothingToFill
@@ -130,32 +130,6 @@ def prove_routine(
         for row in _told(verdict):
             typer.echo(row)
     raise typer.Exit(EXIT_CODES[verdict.verdict])
-
-
-@app.command("odds")
-def odds_of_routine(
-    routine: Annotated[str, typer.Argument(help="A .pivot file, demo:NAME, or shelf:NUMBER.")],
-    data: DataFile = None,
-    as_json: AsJson = False,
-    seconds: Annotated[
-        float, typer.Option(help="Seconds for exact chances, before paths are drawn at random.")
-    ] = 60.0,
-    seed: Annotated[int, typer.Option(help="Seed of the paths that are drawn.")] = 1,
-) -> None:
-    """How often a routine comes out as what."""
-    try:
-        found = odds_of(read_routine(_text_of(routine, data)), Budget(seconds=seconds), seed=seed)
-    except BadRoutine as bad:
-        raise _refuse("\n".join(f"{routine}: {fault}" for fault in bad.faults)) from None
-    told = odds_json(found)
-    if as_json:
-        typer.echo(json.dumps(told, ensure_ascii=False, indent=2))
-        return
-    for chance in told["chances"]:
-        typer.echo(f"{chance['about']}: {chance['outcome']:>12}  {chance['text']}")
-    typer.echo("Exact." if found.samples is None else f"From {found.samples:,} paths drawn at random.")
-    if found.assumes:
-        typer.echo(f"Taken: {found.assumes}.")
 
 
 Named = Annotated[str, typer.Argument(help="A .pivot file, demo:NAME, or shelf:NUMBER.")]
@@ -313,6 +287,9 @@ def _text_of(name: str, data: Path | None) -> str:
     except UnicodeDecodeError as error:
         raise _refuse(f"{name} is not a routine: it is not text. Give a .pivot file or demo:NAME.") from error
     return text
+
+
+add_desks(app, _text_of, _refuse)
 
 
 def main() -> None:

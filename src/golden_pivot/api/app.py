@@ -13,6 +13,7 @@ from starlette.exceptions import HTTPException
 from .. import __version__
 from ..jobs import Jobs
 from ..store import Database, Shelf
+from .desk_routes import router as desk_router
 from .errors import install_error_handlers
 from .guard import Guard
 from .models import ErrorOut
@@ -44,6 +45,7 @@ def create_app(database: Database, web: Path = WEB) -> FastAPI:
     app.add_middleware(Guard)
     install_error_handlers(app)
     app.include_router(router)
+    app.include_router(desk_router)
 
     @app.get("/api/{rest:path}", include_in_schema=False)
     async def no_such_address(rest: str) -> Response:

@@ -57,7 +57,11 @@ def odds_of(routine: Routine, budget: Budget, seed: int = 1, samples: int = SAMP
     that holds the true value 95 times in 100 (E. B. Wilson, "Probable inference, the law of succession, and
     statistical inference", 1927).
     """
-    program = compile_routine(routine, ODDS)
+    return odds_of_program(compile_routine(routine, ODDS), budget, seed, samples)
+
+
+def odds_of_program(program: Program, budget: Budget, seed: int = 1, samples: int = SAMPLES) -> Odds:
+    """The same for a program made with the purpose ODDS, whose choices may have been given chances of their own."""
     undecided = not program.equally_likely and any(choose.by != CHANCE for choose in program.choices())
     undecided |= any(isinstance(step, Closure) for step in program.instructions)
     try:

@@ -241,7 +241,7 @@ def odds_json(odds: Odds) -> dict[str, Any]:
         "chances": [
             {
                 "about": c.about, "outcome": c.outcome, "least": float(c.least), "most": float(c.most),
-                "exact": c.exact, "text": _chance_text(c),
+                "exact": c.exact, "text": chance_text(c),
             }
             for c in odds.chances
         ],
@@ -250,7 +250,7 @@ def odds_json(odds: Odds) -> dict[str, Any]:
     }  # fmt: skip
 
 
-def _chance_text(chance: Chance) -> str:
+def chance_text(chance: Chance) -> str:
     """`1 in 51`, `28.04 %`, `between 0 % and 40 %`."""
     low, high = chance.least, chance.most
     if low == high and low.numerator == 1 and 1 < low.denominator <= 10_000:

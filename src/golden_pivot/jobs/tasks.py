@@ -24,6 +24,7 @@ from ..core.variants.report import explanation_json, fragility_json, limits_json
 from ..core.variants.slips import fragility_of
 from ..core.variants.sweeps import sweep, with_blank
 from ..core.verdicts import UNSETTLED, longest_path, prove
+from .desks import at_desk
 
 Task = Callable[[dict[str, Any], Budget], dict[str, Any]]
 
@@ -185,4 +186,5 @@ ODDS_SECONDS = 20.0
 TASKS: dict[str, Task] = {
     "prove": verdict_of, "ledger": ledger, "play": one_path, "strands": all_strands, "notes": notes, "odds": odds,
     "explain": explained, "holds": holds, "slips": slips, "solve": solved, "sweep": swept,
+    "desk": _remembered(at_desk),
 }  # fmt: skip

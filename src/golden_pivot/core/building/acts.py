@@ -133,7 +133,8 @@ class Acts(Blocks):
         self._endings += 1
         self._endings_for_all += not self._cases
         index = self._claim()
-        if self._cases and self.purpose.odds:
+        # The ending of all other paths is told beside those of the cases.
+        if self.purpose.odds and (self._cases or self.ending_cell is not None):
             self._comes_to_ending()
         self.instructions.append(Check(**self.standing({FAILED}), claim=index, holds=holds, explain=explain))
 
@@ -143,7 +144,7 @@ class Acts(Blocks):
         cell, line = self.ending_cell, self.line.number
 
         def run(cells: Cells) -> None:
-            cells[cell] = line
+            cells[cell] = cells[cell] or line
 
         self.note(run, [cell])
 

@@ -117,6 +117,37 @@ def _listed(words: Sequence[Word], i: int, read_one) -> tuple[tuple, int]:  # ty
     return tuple(found), i
 
 
+def positions(words: Sequence[Word], i: int) -> tuple[tuple[int, ...], int]:
+    """`5`, `1, 14 and 27` or `1 to 12`, each from 1."""
+
+    def one_or_run(words: Sequence[Word], i: int) -> tuple[tuple[int, ...], int]:
+        numbers = [int(word.text) for word in words[i : i + 3] if word.kind == "number"]
+        if i >= len(words) or words[i].kind != "number":
+            raise NotHere(i, "a position, such as 5, or several, such as 1 to 12")
+        if text_at(words, i + 1) != "to":
+            return (numbers[0],), i + 1
+        if len(numbers) < 2 or numbers[1] < numbers[0]:
+            raise NotHere(i + 2, f"a position from {numbers[0]} on")
+        return tuple(range(numbers[0], min(numbers[1], 1000) + 1)), i + 3
+
+    runs, i = _listed(words, i, one_or_run)
+    return tuple(number for run in runs for number in run), i
+
+
+def positions_text(where: Sequence[int]) -> str:
+    """
+    >>> positions_text((1, 2, 3, 7, 9, 10))
+    '1 to 3, 7, 9, 10'
+    """
+    runs: list[list[int]] = []
+    for number in where:
+        if runs and number == runs[-1][-1] + 1:
+            runs[-1].append(number)
+        else:
+            runs.append([number])
+    return ", ".join(f"{run[0]} to {run[-1]}" if len(run) > 2 else ", ".join(map(str, run)) for run in runs)
+
+
 _RANK_WORDS = {rank: rank for rank in RANKS} | {str(n): RANKS[n - 1] for n in range(2, 11)}
 _PLURAL_OF = {suit: suit for suit in SUITS} | {suit[:-1]: suit for suit in SUITS}
 

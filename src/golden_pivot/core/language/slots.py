@@ -110,6 +110,7 @@ _DECLARED = (
              "the next card"),
     SlotType("suits", "one or more suits", phrases.suits, ", ".join, list, tuple, "clubs, hearts"),
     SlotType("rank", "a value", phrases.rank, str, str, str, "ace"),
+    SlotType("positions", "one or more positions", phrases.positions, phrases.positions_text, list, tuple, "1 to 4"),
     SlotType("word", "a word in quotation marks", phrases.quoted, lambda word: f"“{word}”", str, str, "“lantern”"),
     SlotType("text", "words", _text, str, str, str, "…"),
 )  # fmt: skip

@@ -6,7 +6,10 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from ..budget import Budget
+from ..expressions import Number
 from ..language.parser import lines_of
+from ..language.slots import SLOT_TYPES
+from ..language.values import NewNumber
 from ..routine import Line
 
 
@@ -47,3 +50,8 @@ def slot_text(line: Line, slot: str) -> str:
 def quiet(budget: Budget) -> Budget:
     """The same limits; how far a single proof is, is not told, as there are many."""
     return replace(budget, progress=lambda words: None)
+
+
+def with_range(line: Line, slot: str, new: NewNumber, run: tuple[int, int]) -> str:
+    """The row with another range, first and last, for the new number in this slot."""
+    return with_slots(line, [(slot, SLOT_TYPES["range"].write(NewNumber(new.name, Number(run[0]), Number(run[1]))))])

@@ -9,12 +9,11 @@ from ..budget import Budget
 from ..expressions import Number
 from ..faults import BadRoutine
 from ..language.parser import read_routine
-from ..language.slots import SLOT_TYPES
 from ..language.values import NewNumber
 from ..regions import Region, region_of
 from ..routine import Line, Routine
 from ..verdicts import PROVED, prove
-from .edits import Edit, edited, with_slots
+from .edits import Edit, edited, with_range
 
 
 @dataclass(frozen=True)
@@ -75,7 +74,7 @@ def _outside(
     for low, high in ((new.low.value, run[0] - 1), (run[1] + 1, new.high.value)):
         if low > high:
             continue
-        row = with_slots(line, [(slot, SLOT_TYPES["range"].write(NewNumber(new.name, Number(low), Number(high))))])
+        row = with_range(line, slot, new, (low, high))
         numbers = str(low) if low == high else f"{low} to {high}"
         try:
             found = prove(read_routine(edited(text, Edit(line.number, line.number, (row,)))), budget, explain=False)
@@ -101,7 +100,7 @@ def _ranges(routine: Routine, region: Region) -> Iterator[tuple[Line, str, NewNu
 def _narrowed(text: str, region: Region, budget: Budget) -> str | None:
     now = text
     for line, slot, new, run in _ranges(read_routine(text), region):
-        now = edited(now, Edit(line.number, line.number, (_with_range(line, slot, new, run),)))
+        now = edited(now, Edit(line.number, line.number, (with_range(line, slot, new, run),)))
     try:
         return now if now != text and prove(read_routine(now), budget).verdict == PROVED else None
     except BadRoutine:
@@ -111,8 +110,3 @@ def _narrowed(text: str, region: Region, budget: Budget) -> str | None:
 def _run(values: Sequence[int]) -> tuple[int, int] | None:
     whole = list(values) == list(range(values[0], values[-1] + 1))
     return (values[0], values[-1]) if whole else None
-
-
-def _with_range(line: Line, slot: str, new: NewNumber, run: tuple[int, int]) -> str:
-    narrower = NewNumber(new.name, Number(run[0]), Number(run[1]))
-    return with_slots(line, [(slot, SLOT_TYPES["range"].write(narrower))])
