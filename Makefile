@@ -26,7 +26,7 @@ check: setup ## formatting, types and lint of both halves
 	cd web && npm run --silent types && npm run --silent lint && npm run --silent test
 
 unit: setup ## core, store, API and command line
-	$(BIN)/python -m pytest tests -m "not browser" -n 2
+	$(BIN)/python -m pytest tests -m "not browser" -n 2 --dist worksteal
 
 browser-tests: setup $(STAMPS)/chromium ## the real interface in headless Chromium
 	$(BIN)/python -m pytest tests -m browser

@@ -26,6 +26,7 @@ export function App() {
           <NavLink to="/" end>
             Shelf
           </NavLink>
+          <NavLink to="/desks">Desks</NavLink>
           {lastBench !== null && <NavLink to={`/bench/${lastBench}`}>Bench</NavLink>}
         </nav>
         <div className="tools">

@@ -29,6 +29,7 @@ const router = createBrowserRouter([
       { path: '/', element: <ShelfPage /> },
       // The editor is large: the shelf does not wait for it.
       { path: '/bench/:id', lazy: async () => ({ Component: (await import('./features/bench/BenchPage')).default }) },
+      { path: '/desks/:name?', lazy: async () => ({ Component: (await import('./features/desks/DesksPage')).default }) },
       { path: '*', element: <NotFound /> },
     ],
   },

@@ -22,6 +22,33 @@ export type Slips = Schemas['Slips'];
 export type StepKind = Schemas['StepKindOut'];
 export type Suggestion = Schemas['SuggestionOut'];
 
+export type Send = Schemas['Send'];
+
+/** What each desk is asked, and what it tells. */
+export interface DeskAsks {
+  spell: Schemas['SpellingAsks'];
+  pickup: Schemas['PickupAsks'];
+  stack: Schemas['StackAsks'];
+  mix: Schemas['MixAsks'];
+  narrow: Schemas['NarrowingAsks'];
+  odds: Schemas['OddsAsks'];
+}
+export interface DeskAnswers {
+  spell: Schemas['SpellingAnswers'];
+  pickup: Schemas['PickupAnswers'];
+  stack: Schemas['StackAnswers'];
+  mix: Schemas['MixAnswers'];
+  narrow: Schemas['NarrowingAnswers'];
+  odds: Schemas['OddsAnswers'];
+}
+export type DeskName = keyof DeskAsks;
+export interface DeskReply<N extends DeskName> {
+  answer: DeskAnswers[N] | null;
+  tables: Schemas['TableOut'][];
+  picture: string | null;
+  trouble: Schemas['TroubleOut'] | null;
+}
+
 const client = createClient<paths>({ baseUrl: '/' });
 
 /** An error the server told us about, or its silence (status 0). */
@@ -84,6 +111,11 @@ export const api = {
     value(client.POST('/api/solve', { body: { text, domains, job }, signal })),
   sweep: (text: string, domains: Record<string, string[]>, job: string, signal?: AbortSignal) =>
     value(client.POST('/api/sweep', { body: { text, domains, job, nth: 1 }, signal })),
+  desks: () => value(client.GET('/api/desks')),
+  /** All desks have one shape of request and reply; which asks and answers go together, their names say. */
+  desk: <N extends DeskName>(name: N, asks: DeskAsks[N], job: string, lane: 'interactive' | 'long', signal?: AbortSignal) =>
+    value(client.POST(`/api/desks/${name}` as '/api/desks/spell', { body: { asks: asks as never, job, lane }, signal })) as unknown as Promise<DeskReply<N>>,
+  send: (text: string, send: Send) => value(client.POST('/api/desks/send', { body: { text, send } })),
   progress: (name: string) => value(client.GET('/api/jobs/{name}', { params: { path: { name } } })),
   cancel: (name: string) => value(client.POST('/api/jobs/{name}/cancel', { params: { path: { name } } })),
 };

@@ -1,5 +1,5 @@
 import { keepPreviousData, queryOptions } from '@tanstack/react-query';
-import { api } from './client';
+import { api, type DeskAsks, type DeskName } from './client';
 
 /** What is computed from a text is the same for ever, so it is kept by its text. */
 const FOR_EVER = { staleTime: Infinity, gcTime: 10 * 60_000 };
@@ -86,6 +86,8 @@ export const explainQuery = (text: string) =>
 export const holdsQuery = (text: string) =>
   queryOptions({ queryKey: ['holds', text], queryFn: ({ signal }) => unlessGone(signal, (job) => api.holds(text, job, signal)), ...FOR_EVER });
 
+export const desksQuery = () => queryOptions({ queryKey: ['desks'], queryFn: api.desks, ...FOR_EVER });
+
 /** The name of a long search, the same for the same question, so that it can be watched and stopped after a reload. */
 function jobOf(...question: string[]): string {
   let hash = 5381;
@@ -116,4 +118,10 @@ export const sweepQuery = ({ text, domains }: SweepAsked) => {
   const job = jobOf('sweep', text, JSON.stringify(domains));
   const queryFn = ({ signal }: { signal: AbortSignal }) => stopping(job, signal, api.sweep(text, domains, job, signal));
   return { ...queryOptions({ queryKey: ['sweep', text, domains], queryFn, ...ONCE }), job };
+};
+
+export const deskQuery = <N extends DeskName>(name: N, asks: DeskAsks[N], lane: 'interactive' | 'long') => {
+  const job = jobOf('desk', name, lane, JSON.stringify(asks));
+  const queryFn = ({ signal }: { signal: AbortSignal }) => stopping(job, signal, api.desk(name, asks, job, lane, signal));
+  return { ...queryOptions({ queryKey: ['desk', name, lane, asks], queryFn, placeholderData: keepPreviousData, ...ONCE }), job };
 };

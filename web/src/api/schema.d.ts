@@ -539,6 +539,226 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/desks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Desks
+         * @description The six desks, with what each opens on.
+         */
+        get: operations["list_desks_api_desks_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desks/send": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Send
+         * @description The routine with a result of a desk written into it. Nothing of what it has is lost.
+         */
+        post: operations["send_api_desks_send_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desks/mix": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Desk Mix
+         * @description What a chain of mixes does to a packet, and the shortest chain for an effect.
+         */
+        post: operations["desk_mix_api_desks_mix_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desks/narrow": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Desk Narrow
+         * @description What to say after every pointing, and which pattern of pointing is the fairest.
+         */
+        post: operations["desk_narrow_api_desks_narrow_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desks/odds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Desk Odds
+         * @description How often a routine comes out as what, for stated habits of choosing, and which limit is safe.
+         */
+        post: operations["desk_odds_api_desks_odds_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desks/pickup": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Desk Pickup
+         * @description Where the told pile must go in each round for a wanted place, and where given answers lead.
+         */
+        post: operations["desk_pickup_api_desks_pickup_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desks/spell": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Desk Spell
+         * @description What names spell to, which of them a position reaches, and how to say each.
+         */
+        post: operations["desk_spell_api_desks_spell_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desks/stack": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Desk Stack
+         * @description An order of real cards that does what it is asked, or which of the wishes clash.
+         */
+        post: operations["desk_stack_api_desks_stack_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desks/{name}/table.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Table File
+         * @description One of the tables of an answer, the first unless another is asked for by its number from 0.
+         */
+        get: operations["table_file_api_desks__name__table_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desks/{name}/picture.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Picture File
+         * @description The picture of an answer.
+         */
+        get: operations["picture_file_api_desks__name__picture_svg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/desks/{name}/answer.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Answer File
+         * @description The whole answer.
+         */
+        get: operations["answer_file_api_desks__name__answer_json_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -564,6 +784,24 @@ export interface components {
             /** Text */
             text: string;
         };
+        /**
+         * Assembly
+         * @description How the first arrangement is put together.
+         */
+        Assembly: {
+            /** Blocks */
+            blocks: components["schemas"]["Block"][];
+            /** Passes */
+            passes: string[][];
+            /** Piles */
+            piles: number;
+            /** Deals */
+            deals: [
+                string,
+                number,
+                number
+            ][];
+        };
         /** BeginningOut */
         BeginningOut: {
             /**
@@ -588,6 +826,22 @@ export interface components {
             start: number;
             /** Domain */
             domain: string[];
+        };
+        /**
+         * Block
+         * @description Cards that lie together in the pack and come together in the stack.
+         *
+         *     `reverses`: they are dealt singly, so that their order turns round; else they are lifted as they lie.
+         */
+        Block: {
+            /** First */
+            first: string;
+            /** Last */
+            last: string;
+            /** Cards */
+            cards: number;
+            /** Reverses */
+            reverses: boolean;
         };
         /** CaseOut */
         CaseOut: {
@@ -615,6 +869,22 @@ export interface components {
             exact: boolean;
             /** Text */
             text: string;
+        };
+        /**
+         * ChoiceOut
+         * @description A number that someone chooses in the routine.
+         */
+        ChoiceOut: {
+            /** Name */
+            name: string;
+            /** Line */
+            line: number;
+            /** Low */
+            low: number | null;
+            /** High */
+            high: number | null;
+            /** Habit */
+            habit: string | null;
         };
         /** ClaimOut */
         ClaimOut: {
@@ -644,6 +914,13 @@ export interface components {
             /** Edges */
             edges: components["schemas"]["EdgeOut"][];
         };
+        /** Count */
+        Count: {
+            /** Spelled */
+            spelled: string;
+            /** Letters */
+            letters: number;
+        };
         /** CounterexampleOut */
         CounterexampleOut: {
             /** Choices */
@@ -656,6 +933,15 @@ export interface components {
             sentence: string;
             /** Stuck At */
             stuck_at: number | null;
+        };
+        /** Coverage */
+        Coverage: {
+            /** Position */
+            position: number;
+            /** Reached */
+            reached: number;
+            /** Natural */
+            natural: number;
         };
         /** DecisionOut */
         DecisionOut: {
@@ -678,6 +964,32 @@ export interface components {
             words: string[];
             /** Value */
             value: number;
+        };
+        /** DeskOut */
+        DeskOut: {
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /** About */
+            about: string;
+            /** Asks */
+            asks: {
+                [key: string]: unknown;
+            };
+            /** Fields */
+            fields: {
+                [key: string]: string;
+            };
+        };
+        /** Distribution */
+        Distribution: {
+            /** About */
+            about: string;
+            /** Outcomes */
+            outcomes: components["schemas"]["Outcome"][];
+            /** Mean */
+            mean: string | null;
         };
         /** Done */
         Done: {
@@ -790,6 +1102,13 @@ export interface components {
                 [key: string]: number;
             };
         };
+        /** Group */
+        Group: {
+            /** Size */
+            size: string | null;
+            /** About */
+            about: string;
+        };
         /** Health */
         Health: {
             /**
@@ -820,6 +1139,13 @@ export interface components {
         JobOut: {
             /** Progress */
             progress: string;
+        };
+        /** KindOut */
+        KindOut: {
+            /** Example */
+            example: string;
+            /** About */
+            about: string;
         };
         /** LandingOut */
         LandingOut: {
@@ -883,26 +1209,6 @@ export interface components {
             /** Positions */
             positions: number[];
         };
-        /** LimitOut */
-        LimitOut: {
-            /** Line */
-            line: number;
-            /** Name */
-            name: string;
-            /** Low */
-            low: number;
-            /** High */
-            high: number;
-            /** Steer */
-            steer: string;
-            /**
-             * Noticed
-             * @description the line at which you can tell; null: you never learn the number
-             */
-            noticed: number | null;
-            /** Outside */
-            outside: components["schemas"]["OutsideOut"][];
-        };
         /** Limits */
         Limits: {
             /** @description null where there are too many paths to list */
@@ -913,7 +1219,196 @@ export interface components {
              */
             narrowed: string | null;
             /** Limits */
-            limits: components["schemas"]["LimitOut"][];
+            limits: components["schemas"]["golden_pivot__api__variant_models__LimitOut"][];
+        };
+        /**
+         * Misreading
+         * @description A line that could not be read: lines and columns from 1.
+         */
+        Misreading: {
+            /** Line */
+            line: number;
+            /** Column */
+            column: number;
+            /** End */
+            end: number;
+            /** Message */
+            message: string;
+            /** Expected */
+            expected: string;
+            /** Remedy */
+            remedy: string;
+        };
+        /** MixAnswers */
+        MixAnswers: {
+            /** Cards */
+            cards: number;
+            /** Places */
+            places: number[];
+            /** Cycles */
+            cycles: number[][];
+            /** Order */
+            order: number;
+            /** Fixed */
+            fixed: number[];
+            /** Even */
+            even: boolean;
+            /** Top Stock */
+            top_stock: number;
+            /** Bottom Stock */
+            bottom_stock: number;
+            /** Kept */
+            kept: string[];
+            /** Ways */
+            ways: components["schemas"]["Way"][];
+            /** Always */
+            always: string[];
+            /** Turned */
+            turned: number;
+            search: components["schemas"]["Search"] | null;
+            group: components["schemas"]["Group"] | null;
+            /** Names */
+            names: string[];
+            send: components["schemas"]["Send"] | null;
+        };
+        /** MixAsks */
+        MixAsks: {
+            /**
+             * Cards
+             * @description cards: how many the packet has
+             * @default 24
+             */
+            cards: number;
+            /**
+             * Chain
+             * @description chain: mixes by name, or lines of a routine that bring all cards back to one heap
+             */
+            chain?: string[];
+            /**
+             * Moves
+             * @description moves: mixes by name from which the shortest chain is searched; none: no search
+             */
+            moves?: string[];
+            /**
+             * Wanted
+             * @description wanted effect: identity, reversal, “5 to 18”, or “5 and 18 together”
+             * @default identity
+             */
+            wanted: string;
+            /**
+             * Longest
+             * @description longest chain that is searched for
+             * @default 10
+             */
+            longest: number;
+            /**
+             * Group
+             * @description whether to reckon how many orders the moves can make, in any chain
+             * @default false
+             */
+            group: boolean;
+        };
+        /** MixIn */
+        MixIn: {
+            asks: components["schemas"]["MixAsks"];
+            /**
+             * Job
+             * @default
+             */
+            job: string;
+            /**
+             * Lane
+             * @default interactive
+             * @enum {string}
+             */
+            lane: "interactive" | "long";
+        };
+        /** MixOut */
+        MixOut: {
+            answer: components["schemas"]["MixAnswers"] | null;
+            /** Tables */
+            tables: components["schemas"]["TableOut"][];
+            /** Picture */
+            picture: string | null;
+            trouble: components["schemas"]["TroubleOut"] | null;
+        };
+        /** NarrowIn */
+        NarrowIn: {
+            asks: components["schemas"]["NarrowingAsks"];
+            /**
+             * Job
+             * @default
+             */
+            job: string;
+            /**
+             * Lane
+             * @default interactive
+             * @enum {string}
+             */
+            lane: "interactive" | "long";
+        };
+        /** NarrowOut */
+        NarrowOut: {
+            answer: components["schemas"]["NarrowingAnswers"] | null;
+            /** Tables */
+            tables: components["schemas"]["TableOut"][];
+            /** Picture */
+            picture: string | null;
+            trouble: components["schemas"]["TroubleOut"] | null;
+        };
+        /** NarrowingAnswers */
+        NarrowingAnswers: {
+            /** Tree */
+            tree: components["schemas"]["Node"][];
+            /** Stages */
+            stages: components["schemas"]["Pattern"][];
+            whole: components["schemas"]["Pattern"];
+            /** Ranked */
+            ranked: components["schemas"]["Pattern"][][];
+            send: components["schemas"]["Send"] | null;
+        };
+        /** NarrowingAsks */
+        NarrowingAsks: {
+            /**
+             * Objects
+             * @description objects: how many lie there; several numbers for stages, such as packets, then their cards
+             */
+            objects?: number[];
+            /**
+             * Targets
+             * @description targets: one, or two of which either will do
+             * @default 1
+             */
+            targets: number;
+            /**
+             * Patterns
+             * @description patterns: how many to point at, time after time, as in “4, 2, 1”, one for each stage; empty: the fairest
+             */
+            patterns?: string[];
+            /**
+             * Ask
+             * @description line that asks: with {count} and {left}
+             * @default Point to {count} of them.
+             */
+            ask: string;
+            /**
+             * Keep
+             * @description line that keeps: what is said when the pointed ones stay
+             * @default {count}, then: those are the ones we use.
+             */
+            keep: string;
+            /**
+             * Go
+             * @description line that discards: what is said when the pointed ones go
+             * @default {count}, then: those go back in the case.
+             */
+            go: string;
+            /**
+             * End
+             * @description line at the end: when one is left
+             * @default And that leaves this one.
+             */
+            end: string;
         };
         /** NearOut */
         NearOut: {
@@ -931,6 +1426,28 @@ export interface components {
         NewVersion: {
             /** Name */
             name: string;
+        };
+        /**
+         * Node
+         * @description A situation: so many left in a stage, after these branches. `parent` is an index into the list; None at the top.
+         */
+        Node: {
+            /** Parent */
+            parent: number | null;
+            /** Stage */
+            stage: number;
+            /** Left */
+            left: number;
+            /** Point */
+            point: number | null;
+            /** Branch */
+            branch: string | null;
+            /** Says */
+            says: string[];
+            /** Share */
+            share: number;
+            /** Share Text */
+            share_text: string;
         };
         /** Notes */
         Notes: {
@@ -965,10 +1482,105 @@ export interface components {
             /** Assumes */
             assumes: string | null;
         };
-        /** OddsOut */
-        OddsOut: {
-            /** @description null while the text has faults */
-            odds: components["schemas"]["Odds"] | null;
+        /** OddsAnswers */
+        OddsAnswers: {
+            /** Choices */
+            choices: components["schemas"]["ChoiceOut"][];
+            /** Distributions */
+            distributions: components["schemas"]["Distribution"][];
+            /** Outs */
+            outs: components["schemas"]["Prepared"][];
+            /** Limits */
+            limits: components["schemas"]["golden_pivot__core__design__odds__LimitOut"][];
+            /** Samples */
+            samples: number | null;
+            /** Assumes */
+            assumes: string[];
+        };
+        /** OddsAsks */
+        OddsAsks: {
+            /**
+             * Routine
+             * @description routine: its text
+             * @default Title: Halfway Buoy
+             *     Note: two endings, and the cut decides which
+             *     Pack: 40 cards, any order
+             *     Place BUOY 18th
+             *     Spectator cuts off n cards of deck, n from 15 to 25, to hand
+             *     If n is at least 18:
+             *       Ends with: the 18th card of hand is BUOY
+             *     Otherwise:
+             *       Ends with: the card at position 18 - n of deck is BUOY
+             */
+            routine: string;
+            /**
+             * Habits
+             * @description habits: one a number, as in “n: evenly from 0 to 39”, “n: about the middle from 0 to 40”, “n: as recorded 18, 20, 21”
+             */
+            habits?: string[];
+            /**
+             * Rest
+             * @description the other choices: evenly, or open, which gives a least and a most
+             * @default evenly
+             */
+            rest: string;
+            /**
+             * Numbers
+             * @description numbers: whose odds are asked for besides the endings, such as size of hand
+             */
+            numbers?: string[];
+            /**
+             * Sure
+             * @description how many times in 100 a limit shall be kept
+             * @default 99
+             */
+            sure: number;
+            /**
+             * Patience
+             * @description seconds for exact chances: before paths are drawn at random
+             * @default 0.2
+             */
+            patience: number;
+            /**
+             * Samples
+             * @description paths drawn: at random where exact chances take too long
+             * @default 500
+             */
+            samples: number;
+            /**
+             * Seed
+             * @description seed of the paths drawn
+             * @default 1
+             */
+            seed: number;
+        };
+        /** OddsIn */
+        OddsIn: {
+            asks: components["schemas"]["OddsAsks"];
+            /**
+             * Job
+             * @default
+             */
+            job: string;
+            /**
+             * Lane
+             * @default interactive
+             * @enum {string}
+             */
+            lane: "interactive" | "long";
+        };
+        /** Outcome */
+        Outcome: {
+            /** Outcome */
+            outcome: string;
+            /** Least */
+            least: number;
+            /** Most */
+            most: number;
+            /** Text */
+            text: string;
+            /** Line */
+            line: number | null;
         };
         /** OutsideOut */
         OutsideOut: {
@@ -976,6 +1588,140 @@ export interface components {
             numbers: string;
             /** Known */
             known: string;
+        };
+        /** Pattern */
+        Pattern: {
+            /** Objects */
+            objects: number;
+            /** Points */
+            points: number[];
+            /** Least */
+            least: number;
+            /** Most */
+            most: number;
+            /** Mean */
+            mean: string;
+            /** Mean Number */
+            mean_number: number;
+            /** One Meaning */
+            one_meaning: string;
+            /** One Meaning Share */
+            one_meaning_share: number;
+        };
+        /** Phrasing */
+        Phrasing: {
+            /** Template */
+            template: string;
+            /** Awkward */
+            awkward: boolean;
+            /** Example */
+            example: string;
+        };
+        /** PickupAnswers */
+        PickupAnswers: {
+            /** Wanted */
+            wanted: number;
+            /** Ways */
+            ways: components["schemas"]["Place"][];
+            /** Nearly */
+            nearly: components["schemas"]["Place"][];
+            answered: components["schemas"]["Place"] | null;
+            /** Table */
+            table: components["schemas"]["Place"][];
+            /** Unreached */
+            unreached: number[];
+            /** Sizes */
+            sizes: components["schemas"]["Size"][];
+            /** Fewest Rounds */
+            fewest_rounds: number | null;
+            /** Formula */
+            formula: string | null;
+            send: components["schemas"]["Send"] | null;
+        };
+        /** PickupAsks */
+        PickupAsks: {
+            /**
+             * Piles
+             * @description piles: how many are dealt
+             * @default 4
+             */
+            piles: number;
+            /**
+             * Rounds
+             * @description rounds: how often they are dealt and put together
+             * @default 2
+             */
+            rounds: number;
+            /**
+             * Cards
+             * @description cards: how many there are
+             * @default 16
+             */
+            cards: number;
+            /**
+             * Dealt
+             * @description dealt: face up (the whole stack is then turned over) or face down
+             * @default face up
+             */
+            dealt: string;
+            /**
+             * Told
+             * @description told: by the pile on the table (you put the piles together) or by the place in the stack (they do)
+             * @default table
+             */
+            told: string;
+            /**
+             * Wanted
+             * @description wanted position: where the card shall lie at the end, from the top
+             * @default 10
+             */
+            wanted: number;
+            /**
+             * Answers
+             * @description answers: for each round the pile told, or its place in the stack from the top
+             */
+            answers?: number[];
+            /**
+             * Gathered
+             * @description gathered: piles from top to bottom when answers are piles on the table; none for 1, 2, 3 …
+             */
+            gathered?: number[];
+        };
+        /** PickupIn */
+        PickupIn: {
+            asks: components["schemas"]["PickupAsks"];
+            /**
+             * Job
+             * @default
+             */
+            job: string;
+            /**
+             * Lane
+             * @default interactive
+             * @enum {string}
+             */
+            lane: "interactive" | "long";
+        };
+        /** PickupOut */
+        PickupOut: {
+            answer: components["schemas"]["PickupAnswers"] | null;
+            /** Tables */
+            tables: components["schemas"]["TableOut"][];
+            /** Picture */
+            picture: string | null;
+            trouble: components["schemas"]["TroubleOut"] | null;
+        };
+        /**
+         * Place
+         * @description A sequence of slots, one a round, and every position at which the card can land with it.
+         */
+        Place: {
+            /** Slots */
+            slots: number[];
+            /** Words */
+            words: string[];
+            /** Lands */
+            lands: number[];
         };
         /** PlaceOut */
         PlaceOut: {
@@ -1039,6 +1785,20 @@ export interface components {
              * @description from the top or the left, from 1
              */
             position: number;
+        };
+        /**
+         * Prepared
+         * @description An ending to prepare: the likeliest first, and how often it or one before it comes.
+         */
+        Prepared: {
+            /** Words */
+            words: string;
+            /** Line */
+            line: number | null;
+            /** Text */
+            text: string;
+            /** So Far */
+            so_far: string;
         };
         /** ProofOut */
         ProofOut: {
@@ -1118,6 +1878,32 @@ export interface components {
              */
             badges: string[];
         };
+        /**
+         * Row
+         * @description A name, its own letters (value and suit of a card), and what each phrasing makes of it, in their order.
+         */
+        Row: {
+            /** Name */
+            name: string;
+            /** Letters */
+            letters: number;
+            /** Counts */
+            counts: components["schemas"]["Count"][];
+        };
+        /**
+         * Rule
+         * @description What to do by the number of letters alone; `script` is None where the name is to be kept out.
+         */
+        Rule: {
+            /** Letters */
+            letters: number;
+            /** Names */
+            names: number;
+            /** Example */
+            example: string;
+            /** Script */
+            script: string | null;
+        };
         /** RuleRowOut */
         RuleRowOut: {
             /** Known */
@@ -1145,6 +1931,95 @@ export interface components {
             text: string;
             /** Revision */
             revision: number;
+        };
+        /**
+         * Script
+         * @description How one name is spelled to the wanted position.
+         */
+        Script: {
+            /** Name */
+            name: string;
+            /** Spelled */
+            spelled: string;
+            /** Letters */
+            letters: number;
+            /** Reveal */
+            reveal: string;
+            /** Position */
+            position: number;
+            /** Awkward */
+            awkward: boolean;
+            /** Phrasing */
+            phrasing: number;
+            send: components["schemas"]["Send"];
+        };
+        /** Search */
+        Search: {
+            /** Chain */
+            chain: string[] | null;
+            /** Tried */
+            tried: number;
+            /** Is Complete */
+            is_complete: boolean;
+            /** Seen */
+            seen: number;
+        };
+        /**
+         * Send
+         * @description A result as lines of the routine language, for the routine that is open on the bench.
+         */
+        Send: {
+            /** Label */
+            label: string;
+            /**
+             * Setup
+             * @default []
+             */
+            setup: string[];
+            /**
+             * Handling
+             * @default []
+             */
+            handling: string[];
+            /**
+             * Ending
+             * @default []
+             */
+            ending: string[];
+        };
+        /** SendIn */
+        SendIn: {
+            /**
+             * Label
+             * @default
+             */
+            label: string;
+            /**
+             * Setup
+             * @default []
+             */
+            setup: string[];
+            /**
+             * Handling
+             * @default []
+             */
+            handling: string[];
+            /**
+             * Ending
+             * @default []
+             */
+            ending: string[];
+        };
+        /** SentIn */
+        SentIn: {
+            /** Text */
+            text: string;
+            send: components["schemas"]["SendIn"];
+        };
+        /** SentOut */
+        SentOut: {
+            /** Text */
+            text: string;
         };
         /** SentenceOut */
         SentenceOut: {
@@ -1216,6 +2091,20 @@ export interface components {
             line: number;
             /** What */
             what: string;
+        };
+        /**
+         * Size
+         * @description How many landings a number of cards leaves after the rounds, at best and with the told pile in the middle.
+         */
+        Size: {
+            /** Cards */
+            cards: number;
+            /** Fewest */
+            fewest: number;
+            /** Middle */
+            middle: number;
+            /** Middle Lands */
+            middle_lands: number[];
         };
         /** SlipOut */
         SlipOut: {
@@ -1326,6 +2215,200 @@ export interface components {
             /** Trouble */
             trouble: string | null;
         };
+        /** SpellIn */
+        SpellIn: {
+            asks: components["schemas"]["SpellingAsks"];
+            /**
+             * Job
+             * @default
+             */
+            job: string;
+            /**
+             * Lane
+             * @default interactive
+             * @enum {string}
+             */
+            lane: "interactive" | "long";
+        };
+        /** SpellOut */
+        SpellOut: {
+            answer: components["schemas"]["SpellingAnswers"] | null;
+            /** Tables */
+            tables: components["schemas"]["TableOut"][];
+            /** Picture */
+            picture: string | null;
+            trouble: components["schemas"]["TroubleOut"] | null;
+        };
+        /** SpellingAnswers */
+        SpellingAnswers: {
+            /** Phrasings */
+            phrasings: components["schemas"]["Phrasing"][];
+            /** Rows */
+            rows: components["schemas"]["Row"][];
+            /** Scripts */
+            scripts: components["schemas"]["Script"][];
+            /** Unreached */
+            unreached: string[];
+            /** Best */
+            best: components["schemas"]["Coverage"][];
+            /** Fewest */
+            fewest: string[];
+            /** Fewest Is Least */
+            fewest_is_least: boolean;
+            /** Rule */
+            rule: components["schemas"]["Rule"][];
+            /** Exceptions */
+            exceptions: string[];
+            /** Counted */
+            counted: string;
+            send: components["schemas"]["Send"] | null;
+        };
+        /** SpellingAsks */
+        SpellingAsks: {
+            /**
+             * Names
+             * @description names: your own list, one a line or the first column of a CSV; empty for the cards of the pack
+             * @default
+             */
+            names: string;
+            /**
+             * Pack
+             * @description pack: whose words the cards have; one of english, spanish, spanish-40, french, german, german-32, italian, italian-40
+             * @default english
+             */
+            pack: string;
+            /**
+             * Values
+             * @description words for the values: from the ace up, with commas; empty for those of the language
+             * @default
+             */
+            values: string;
+            /**
+             * Suits
+             * @description words for the suits: with commas; empty for those of the language
+             * @default
+             */
+            suits: string;
+            /**
+             * Phrasings
+             * @description phrasings: each with {value}, {of}, {suit}, {one} for a single card of the suit, {article}, or {name}; ~ in front marks it awkward; none for the usual ones
+             */
+            phrasings?: string[];
+            /**
+             * Reveals
+             * @description reveals: last (the last card dealt), next (the one after), tabled
+             */
+            reveals?: string[];
+            /**
+             * Packet
+             * @description cards in the packet: where the last letter’s card is tabled and a card goes under for each letter
+             * @default 9
+             */
+            packet: number;
+            /**
+             * Wanted
+             * @description wanted positions: where the card may lie, from the top
+             */
+            wanted?: number[];
+        };
+        /** StackAnswers */
+        StackAnswers: {
+            /** Arrangements */
+            arrangements: string[][];
+            /** Clash */
+            clash: string[];
+            /** Clash Is Smallest */
+            clash_is_smallest: boolean;
+            /** Settled */
+            settled: boolean;
+            /** Faults */
+            faults: components["schemas"]["Misreading"][];
+            /** Placed */
+            placed: string[];
+            assembly: components["schemas"]["Assembly"] | null;
+            /** Kinds */
+            kinds: components["schemas"]["KindOut"][];
+            send: components["schemas"]["Send"] | null;
+        };
+        /** StackAsks */
+        StackAsks: {
+            /**
+             * Constraints
+             * @description constraints: what the stack must be, one sentence each
+             */
+            constraints?: string[];
+            /**
+             * Placed
+             * @description cards that lie already: one a line, CSV of position and card, or the text of a routine
+             * @default
+             */
+            placed: string;
+            /**
+             * Cards
+             * @description cards in the stack: 0 for as many as the constraints reach
+             * @default 0
+             */
+            cards: number;
+            /**
+             * Packs
+             * @description packs: how many are shuffled together
+             * @default 1
+             */
+            packs: number;
+            /**
+             * Jokers
+             * @description jokers: how many are among them
+             * @default 0
+             */
+            jokers: number;
+            /**
+             * Without
+             * @description values left out: of a stripped pack, such as two, three
+             */
+            without?: string[];
+            /**
+             * Wanted
+             * @description arrangements wanted
+             * @default 1
+             */
+            wanted: number;
+            /**
+             * Seed
+             * @description seed: another one gives other arrangements
+             * @default 1
+             */
+            seed: number;
+            /**
+             * New Pack
+             * @description new-pack order: suits from the top, up from ace to king, or down
+             * @default spades up, diamonds up, clubs down, hearts down
+             */
+            new_pack: string;
+        };
+        /** StackIn */
+        StackIn: {
+            asks: components["schemas"]["StackAsks"];
+            /**
+             * Job
+             * @default
+             */
+            job: string;
+            /**
+             * Lane
+             * @default interactive
+             * @enum {string}
+             */
+            lane: "interactive" | "long";
+        };
+        /** StackOut */
+        StackOut: {
+            answer: components["schemas"]["StackAnswers"] | null;
+            /** Tables */
+            tables: components["schemas"]["TableOut"][];
+            /** Picture */
+            picture: string | null;
+            trouble: components["schemas"]["TroubleOut"] | null;
+        };
         /** StepKindOut */
         StepKindOut: {
             /** Name */
@@ -1434,10 +2517,31 @@ export interface components {
             /** Share */
             share: number;
         };
+        /** TableOut */
+        TableOut: {
+            /** Name */
+            name: string;
+            /** Head */
+            head: string[];
+            /** Rows */
+            rows: (string | number)[][];
+        };
         /** TextIn */
         TextIn: {
             /** Text */
             text: string;
+        };
+        /**
+         * TroubleOut
+         * @description What was asked makes no sense: in which field, what is the matter, what to do.
+         */
+        TroubleOut: {
+            /** Field */
+            field: string;
+            /** Message */
+            message: string;
+            /** Remedy */
+            remedy: string;
         };
         /** VerdictOut */
         VerdictOut: {
@@ -1486,6 +2590,18 @@ export interface components {
             /** Created At */
             created_at: string;
         };
+        /**
+         * Way
+         * @description The chain on one path, where a line leaves a choice.
+         */
+        Way: {
+            /** Choices */
+            choices: string;
+            /** Kept */
+            kept: string[];
+            /** Places */
+            places: number[];
+        };
         /** WhereOut */
         WhereOut: {
             /** Place */
@@ -1494,6 +2610,66 @@ export interface components {
             position: number;
             /** Paths */
             paths: number;
+        };
+        /** OddsOut */
+        golden_pivot__api__desk_routes__OddsOut: {
+            answer: components["schemas"]["OddsAnswers"] | null;
+            /** Tables */
+            tables: components["schemas"]["TableOut"][];
+            /** Picture */
+            picture: string | null;
+            trouble: components["schemas"]["TroubleOut"] | null;
+        };
+        /** OddsOut */
+        golden_pivot__api__models__OddsOut: {
+            /** @description null while the text has faults */
+            odds: components["schemas"]["Odds"] | null;
+        };
+        /** LimitOut */
+        golden_pivot__api__variant_models__LimitOut: {
+            /** Line */
+            line: number;
+            /** Name */
+            name: string;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** Steer */
+            steer: string;
+            /**
+             * Noticed
+             * @description the line at which you can tell; null: you never learn the number
+             */
+            noticed: number | null;
+            /** Outside */
+            outside: components["schemas"]["OutsideOut"][];
+        };
+        /**
+         * LimitOut
+         * @description How a line's range holds against a habit.
+         */
+        golden_pivot__core__design__odds__LimitOut: {
+            /** Name */
+            name: string;
+            /** Line */
+            line: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** Broken */
+            broken: number;
+            /** Broken Text */
+            broken_text: string;
+            /** Safe Low */
+            safe_low: number;
+            /** Safe High */
+            safe_high: number;
+            /** Safe Text */
+            safe_text: string;
+            /** Text */
+            text: string;
         };
     };
     responses: never;
@@ -2321,7 +3497,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["OddsOut"];
+                    "application/json": components["schemas"]["golden_pivot__api__models__OddsOut"];
                 };
             };
             /** @description Client Error */
@@ -2549,6 +3725,369 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    list_desks_api_desks_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeskOut"][];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    send_api_desks_send_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SentIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SentOut"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    desk_mix_api_desks_mix_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MixIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MixOut"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    desk_narrow_api_desks_narrow_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NarrowIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NarrowOut"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    desk_odds_api_desks_odds_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OddsIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["golden_pivot__api__desk_routes__OddsOut"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    desk_pickup_api_desks_pickup_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PickupIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PickupOut"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    desk_spell_api_desks_spell_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SpellIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpellOut"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    desk_stack_api_desks_stack_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StackIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StackOut"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    table_file_api_desks__name__table_csv_get: {
+        parameters: {
+            query?: {
+                /** @description what is asked, as JSON; what is left out is as the desk opens */
+                asks?: string;
+                table?: number;
+            };
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    picture_file_api_desks__name__picture_svg_get: {
+        parameters: {
+            query?: {
+                /** @description what is asked, as JSON; what is left out is as the desk opens */
+                asks?: string;
+            };
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    answer_file_api_desks__name__answer_json_get: {
+        parameters: {
+            query?: {
+                /** @description what is asked, as JSON; what is left out is as the desk opens */
+                asks?: string;
+            };
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
                 };
             };
             /** @description Client Error */

@@ -5,6 +5,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { ApiError, api, type Routine } from '../../api/client';
 import { languageQuery, ledgerQuery, notesQuery, oddsQuery, playQuery, proveQuery, readQuery, routinesQuery, slipsQuery, strandsQuery, type Asked } from '../../api/queries';
+import { useLocation, useNavigate } from 'react-router';
 import { useCommands, type Command } from '../palette/commands';
 import { Hand } from './Hand';
 import { Sheet, type SheetHandle } from './Sheet';
@@ -84,6 +85,15 @@ export function Bench({ routine }: { routine: Routine }) {
     },
     [client],
   );
+
+  // What a desk sends comes as one change to what lies here, so that undo takes it back.
+  const sentHere = useLocation().state as { text?: string } | null;
+  const go = useNavigate();
+  useEffect(() => {
+    if (sentHere?.text === undefined) return;
+    sheet.current?.replace(sentHere.text);
+    void go('.', { replace: true, state: null });
+  }, [sentHere, go]);
 
   const onLine = useCallback((line: number) => goToLine(line), [goToLine]);
   const worst = useCallback(() => {

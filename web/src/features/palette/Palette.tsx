@@ -1,7 +1,7 @@
 import { Spotlight, openSpotlight, type SpotlightActionGroupData } from '@mantine/spotlight';
 import { useQuery } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
-import { routinesQuery } from '../../api/queries';
+import { desksQuery, routinesQuery } from '../../api/queries';
 import { useAllCommands } from './commands';
 
 export const openPalette = openSpotlight;
@@ -11,6 +11,7 @@ export function Palette() {
   const go = useNavigate();
   const commands = useAllCommands();
   const { data: routines = [] } = useQuery(routinesQuery());
+  const { data: desks = [] } = useQuery(desksQuery());
   const groups = new Map<string, SpotlightActionGroupData>();
   const into = (group: string) => {
     const found = groups.get(group) ?? { group, actions: [] };
@@ -25,6 +26,9 @@ export function Palette() {
       rightSection: command.keys ? <kbd className="key">{command.keys}</kbd> : undefined,
       onClick: command.run,
     });
+  }
+  for (const desk of desks) {
+    into('Desks').push({ id: `desk ${desk.name}`, label: desk.title, description: desk.about, onClick: () => void go(`/desks/${desk.name}`) });
   }
   for (const routine of routines) {
     into('Routines').push({

@@ -5,7 +5,7 @@ const KEYS: [string, [string, string][]][] = [
   [
     'Anywhere',
     [
-      ['Ctrl K', 'find a step or a routine'],
+      ['Ctrl K', 'find a step, a desk or a routine'],
       ['? or F1', 'these keys'],
     ],
   ],

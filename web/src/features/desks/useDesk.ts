@@ -1,0 +1,88 @@
+import { useDebouncedValue } from '@mantine/hooks';
+import { useQuery } from '@tanstack/react-query';
+import { useCallback, useRef, useState } from 'react';
+import { useSearchParams } from 'react-router';
+import { ApiError, api, type DeskAsks, type DeskName, type DeskReply } from '../../api/client';
+import { deskQuery } from '../../api/queries';
+import { useProgress } from '../bench/useProgress';
+import { fromAddress, toAddress } from './asks';
+
+/** Changes closer together than this are one step of the browser's way back. */
+const PAUSE = 1200;
+
+export interface DeskState<N extends DeskName> {
+  name: N;
+  asks: DeskAsks[N];
+  set: (change: Partial<DeskAsks[N]>) => void;
+  reply: DeskReply<N> | undefined;
+  answer: DeskReply<N>['answer'];
+  /** what is the matter with a field, for its error line */
+  troubleOf: (field: keyof DeskAsks[N]) => string | undefined;
+  /** the answer shown is to an older question */
+  old: boolean;
+  /** how far the search is, in words; null while it is quick */
+  progress: string | null;
+  stopped: string | null;
+  stop: () => void;
+  /** search on, for as long as it takes */
+  longer: () => void;
+  address: string;
+}
+
+/** One desk: what is asked stands in the address, the answer follows as one types. */
+export function useDesk<N extends DeskName>(name: N, opening: DeskAsks[N]): DeskState<N> {
+  const [search, setSearch] = useSearchParams();
+  const address = search.get('asks') ?? '{}';
+  const asks = fromAddress(address, opening);
+  const changed = useRef(0);
+  const set = useCallback(
+    (change: Partial<DeskAsks[N]>) => {
+      const replace = Date.now() - changed.current < PAUSE;
+      changed.current = Date.now();
+      setSearch(
+        (before) => {
+          const now = { ...fromAddress(before.get('asks'), opening), ...change };
+          const next = new URLSearchParams(before);
+          next.set('asks', toAddress(now as Record<string, unknown>, opening as Record<string, unknown>));
+          return next;
+        },
+        { replace },
+      );
+    },
+    [setSearch, opening],
+  );
+  const [settled] = useDebouncedValue(JSON.stringify(asks), 80);
+  const [long, setLong] = useState<string | null>(null);
+  const lane = long === settled ? 'long' : 'interactive';
+  const query = deskQuery(name, JSON.parse(settled) as DeskAsks[N], lane);
+  const { data, error, isFetching, isPlaceholderData } = useQuery(query);
+  const progress = useProgress(isFetching ? query.job : null);
+  const trouble = data?.trouble ?? null;
+  // While a question makes no sense, the answer to the one before stays in view.
+  const [last, setLast] = useState<DeskReply<N> | undefined>();
+  if (data?.answer && data !== last) setLast(data);
+  const reply = data?.answer ? data : last;
+  const silent = error instanceof ApiError && error.status === 0;
+  return {
+    name,
+    asks,
+    set,
+    reply,
+    answer: reply?.answer ?? null,
+    troubleOf: (field) => (trouble?.field === field ? `${trouble.message} ${trouble.remedy}` : undefined),
+    old: isFetching || isPlaceholderData || trouble !== null || JSON.stringify(asks) !== settled,
+    progress: isFetching && progress !== null ? progress || 'Searching…' : null,
+    stopped: isFetching
+      ? null
+      : silent
+        ? 'The server does not answer.'
+        : error
+          ? 'The search was stopped.'
+          : trouble && trouble.field === ''
+            ? trouble.message
+            : null,
+    stop: () => void api.cancel(query.job),
+    longer: () => setLong(settled),
+    address,
+  };
+}
