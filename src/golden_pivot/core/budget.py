@@ -48,10 +48,14 @@ class Budget:
             raise OutOfBudget("transitions", f"more than {self.transitions:,} steps had been taken at line {line}")
 
     def look(self, width: int, line: int) -> None:
-        """Called every CHECK_EVERY states with the states of the layer so far. Raises OutOfBudget or Cancelled."""
+        """Called every CHECK_EVERY states with the states of the layer so far. Raises OutOfBudget or Cancelled.
+
+        Line 0 is for what is no line of a routine: a desk tells how far it is in its own words.
+        """
         if self.cancelled():
             raise Cancelled
-        self.progress(f"line {line}: {width:,} states")
+        if line:
+            self.progress(f"line {line}: {width:,} states")
         if self.states is not None and width > self.states:
             raise OutOfBudget("states", f"more than {self.states:,} different situations at line {line}")
         if self.seconds is not None and time.perf_counter() - self.started > self.seconds:

@@ -103,7 +103,7 @@ def permutation(found: MixAnswers) -> str:
     d = Drawing(f"Where each of {n} positions goes")
     gap = max(5.0, min(16.0, 460 / n))
     every = 1 if gap >= 12 else 5
-    d.text(34, 16, "before", "slate", 12, "end")
+    d.text(44, 16, "before", "slate", 12, "end")
     d.text(346, 16, "after", "slate", 12)
     for old, new in enumerate(found.places, start=1):
         y1, y2 = 28 + (old - 1) * gap, 28 + (new - 1) * gap
@@ -151,7 +151,9 @@ def narrowing_tree(found: NarrowingAnswers) -> str:
                 "ink" if keeps else "slate",
                 1.6 if keeps else 1,
             )
-            d.text(x - 4, y - 3, "stay" if keeps else "go", "ink" if keeps else "slate", 10.5, "end")
+            d.text(
+                x - 6, y + (13 if y > py else -6), "stay" if keeps else "go", "ink" if keeps else "slate", 10.5, "end"
+            )
         words = f"{node.left} left, point {node.point}" if node.point else f"one left · {node.share_text}"
         d.rect(
             x,
@@ -164,6 +166,10 @@ def narrowing_tree(found: NarrowingAnswers) -> str:
         )
         d.text(x + 6, y + 4, words, size=11.5)
     return d.svg(130 + (max(depth) + 1) * step - 20, 24 + rows * high)
+
+
+def _short(words: str, most: int = 46) -> str:
+    return words if len(words) <= most else f"{words[: most - 1]}…"
 
 
 def chances(found: OddsAnswers) -> str | None:
@@ -181,18 +187,18 @@ def chances(found: OddsAnswers) -> str | None:
             outcome = one.outcomes[i]
             y += 22
             d.text(
-                150,
+                312,
                 y,
-                outcome.outcome if len(outcome.outcome) < 22 else outcome.outcome.partition(":")[0],
+                _short(outcome.outcome),
                 "slate",
                 12,
                 "end",
             )
-            d.rect(158, y - 11, 260 * outcome.least / top, 14, "gold")
+            d.rect(320, y - 11, 260 * outcome.least / top, 14, "gold")
             if outcome.most > outcome.least:
-                low, high = 158 + 260 * outcome.least / top, 158 + 260 * outcome.most / top
+                low, high = 320 + 260 * outcome.least / top, 320 + 260 * outcome.most / top
                 d.line(low, y - 4, high, y - 4, "ink", 1.6)
                 d.line(high, y - 9, high, y + 1, "ink", 1.6)
-            d.text(164 + 260 * outcome.most / top, y, outcome.text, size=12)
+            d.text(326 + 260 * outcome.most / top, y, outcome.text, size=12)
         y += 12
-    return d.svg(560, y + 10)
+    return d.svg(700, y + 10)

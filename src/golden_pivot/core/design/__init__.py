@@ -6,6 +6,6 @@ line and the screens follow from it. `DESKS` has them by name, which is also the
 
 from .declare import DESKS, Desk, Send, Table, Trouble
 
-from . import mixes, narrowing, odds, pickup, spelling, stacks  # isort: skip  # they enter themselves in DESKS
+from . import spelling, pickup, stacks, mixes, narrowing, odds  # isort: skip  # in this order they enter themselves in DESKS
 
 __all__ = ["DESKS", "Desk", "Send", "Table", "Trouble", "mixes", "narrowing", "odds", "pickup", "spelling", "stacks"]

@@ -381,6 +381,7 @@ MIX = desk(
         answer,
         tables,
         is_long=True,
+        at_leisure={"chain": []},
         exit_code=lambda found: (
             0 if found.search is None or found.search.chain else 1 if found.search.is_complete else 3
         ),

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import csv
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ..budget import Budget
 from ..building import REPLAY, compile_what_can_be
@@ -129,7 +129,8 @@ def answer(asks: StackAsks, budget: Budget) -> StackAnswers:
     read, faults = _read(rows, lying)
     kinds = tuple(KindOut(kind.example, kind.about) for kind in KINDS)
     nothing = StackAnswers((), (), False, True, tuple(faults), tuple(lying), None, kinds, None)
-    if faults:
+    # What can be read is answered: one line that is still being written does not take the stack away.
+    if faults and not read:
         return nothing
     size = asks.cards or max((one.reach for one in read), default=0)
     if size == 0:
@@ -154,10 +155,10 @@ def answer(asks: StackAsks, budget: Budget) -> StackAnswers:
         raise Trouble("constraints", trouble.message, trouble.remedy) from None
     if not found.arrangements:
         clash = tuple(read[i].text for i in found.clash)
-        return StackAnswers((), clash, found.clash_is_smallest, found.is_settled, (), tuple(lying), None, kinds, None)
+        return replace(nothing, clash=clash, clash_is_smallest=found.clash_is_smallest, settled=found.is_settled)
     first = found.arrangements[0]
-    return StackAnswers(
-        found.arrangements, (), False, True, (), tuple(lying), _assembly(order, first), kinds, _send(first, pack.size)
+    return replace(
+        nothing, arrangements=found.arrangements, assembly=_assembly(order, first), send=_send(first, pack.size)
     )
 
 

@@ -58,7 +58,7 @@ export function MixDesk({ opening, title, about }: DeskProps<'mix'>) {
             </Told>
           )}
           <div className="side-by-side">
-            <Picture desk={desk} name="Where each card goes">{answer.send && <SendButton send={answer.send} />}</Picture>
+            <Picture desk={desk} name="Before and after">{answer.send && <SendButton send={answer.send} />}</Picture>
             <div>
               <h2>What it does</h2>
               <dl className="facts">

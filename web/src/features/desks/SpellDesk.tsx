@@ -28,7 +28,10 @@ export function SpellDesk({ opening, title, about }: DeskProps<'spell'>) {
       <Rows label="Names, one a line, or a CSV" placeholder="empty: the cards of the pack" rows={3} value={(asks.names ?? '').split('\n')} onValue={(names) => set({ names: names.join('\n') })} error={desk.troubleOf('names')} />
       {!own && <Select size="xs" label="Language" data={PACKS} value={asks.pack} allowDeselect={false} onChange={(pack) => set({ pack: pack ?? 'english', phrasings: [] })} />}
       <Chip.Group multiple value={asks.reveals ?? []} onChange={(reveals) => set({ reveals })}>
-        <Group gap={6} role="group" aria-label="Revealed as">
+        <Group gap={6} role="group" aria-labelledby="revealed-as">
+          <span id="revealed-as" className="label">
+            Revealed as
+          </span>
           {Object.entries(REVEALS).map(([reveal, words]) => (
             <Chip key={reveal} value={reveal} size="xs" variant="outline">
               {words}

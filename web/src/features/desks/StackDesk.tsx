@@ -53,7 +53,12 @@ export function StackDesk({ opening, title, about }: DeskProps<'stack'>) {
   const assembly = answer?.assembly;
   return (
     <DeskFrame desk={desk} title={title} about={about} form={form}>
-      {answer && answer.arrangements.length === 0 && answer.faults.length === 0 && (
+      {answer && answer.faults.length > 0 && (
+        <Told tone="plain">
+          Without line {answer.faults.map((fault) => fault.line).join(', ')}, which cannot be read yet{answer.arrangements.length ? ':' : '.'}
+        </Told>
+      )}
+      {answer && answer.arrangements.length === 0 && (answer.clash.length > 0 || !answer.settled) && (
         <Told tone="broken">
           {answer.settled ? (
             <>

@@ -210,12 +210,14 @@ export function Parts({ parts, children }: { parts: Record<string, ReactNode>; c
   const open = shown !== undefined && shown in parts ? shown : names[0];
   return (
     <>
-      <div className="parts" role="tablist" aria-label="Parts of the answer">
-        {names.map((name) => (
-          <button key={name} type="button" role="tab" aria-selected={name === open} onClick={() => setShown(name)}>
-            {name}
-          </button>
-        ))}
+      <div className="parts">
+        <div role="tablist" aria-label="Parts of the answer">
+          {names.map((name) => (
+            <button key={name} type="button" role="tab" aria-selected={name === open} onClick={() => setShown(name)}>
+              {name}
+            </button>
+          ))}
+        </div>
         {children}
       </div>
       <div role="tabpanel" aria-label={open}>

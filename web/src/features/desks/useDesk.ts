@@ -1,6 +1,6 @@
 import { useDebouncedValue } from '@mantine/hooks';
 import { useQuery } from '@tanstack/react-query';
-import { useCallback, useRef, useState } from 'react';
+import { useCallback, useLayoutEffect, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { ApiError, api, type DeskAsks, type DeskName, type DeskReply } from '../../api/client';
 import { deskQuery } from '../../api/queries';
@@ -35,15 +35,21 @@ export function useDesk<N extends DeskName>(name: N, opening: DeskAsks[N]): Desk
   const address = search.get('asks') ?? '{}';
   const asks = fromAddress(address, opening);
   const changed = useRef(0);
+  // Two changes can come before the address has followed the first.
+  const latest = useRef(asks);
+  useLayoutEffect(() => {
+    latest.current = fromAddress(address, opening);
+  }, [address, opening]);
   const set = useCallback(
     (change: Partial<DeskAsks[N]>) => {
       const replace = Date.now() - changed.current < PAUSE;
       changed.current = Date.now();
+      latest.current = { ...latest.current, ...change };
+      const asked = toAddress(latest.current as Record<string, unknown>, opening as Record<string, unknown>);
       setSearch(
         (before) => {
-          const now = { ...fromAddress(before.get('asks'), opening), ...change };
           const next = new URLSearchParams(before);
-          next.set('asks', toAddress(now as Record<string, unknown>, opening as Record<string, unknown>));
+          next.set('asks', asked);
           return next;
         },
         { replace },
