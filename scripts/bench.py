@@ -30,6 +30,7 @@ from golden_pivot.core.routine import Routine
 from golden_pivot.core.variants.blanks import solve
 from golden_pivot.core.variants.slips import fragility_of
 from golden_pivot.core.verdicts import prove
+from scripts.bench_desks import print_desks
 
 ROOT = Path(__file__).parents[1]
 RUNS = 5
@@ -162,6 +163,7 @@ def main() -> None:
             f"{verdict.transitions:>9,}{explored * 1e6 / max(1, verdict.transitions):>8.1f}{ratio}"
         )
     variants()
+    print_desks()
     large()
     if os.environ.get("BENCH_BROWSER"):
         from scripts.keystrokes import print_times

@@ -34,6 +34,45 @@ def _one_routine(page: Page) -> list[float]:
     return times
 
 
+DESKS = {
+    "spell": ("Wanted position", ["12", "13", "14", "10"]),
+    "pickup": ("Wanted place", ["3", "4", "5", "6"]),
+    "stack": (
+        "What the stack must be",
+        [f"cards 1 to 9 add up to {n}\nno more than 2 cards in a row agree in suit" for n in range(50, 54)],
+    ),
+    "mix": ("Cards", ["26", "28", "52", "30"]),
+    "narrow": ("Objects", ["7", "8", "9", "10"]),
+    "odds": ("from", ["1", "2", "3", "4"]),
+}
+"""desk → a field, and what is written into it"""
+
+# The address changes first, so that an answer is marked as old only a moment after the key.
+_UNTIL_ANSWERED = """() => new Promise(done => {
+  const begun = performance.now();
+  let marked = false;
+  const look = () => {
+    const old = document.querySelector('.told').dataset.old === 'true';
+    marked = marked || old || performance.now() - begun > 200;
+    return marked && !old ? done(performance.now() - begun) : requestAnimationFrame(look);
+  };
+  look();
+})"""
+
+
+def print_desk_times(page: Page, address: str) -> None:
+    print("\nfrom the last key to the answer of a desk, median and worst of 4:")
+    for name, (field, values) in DESKS.items():
+        page.goto(f"{address}/desks/{name}")
+        page.locator(".told[data-old=false]").wait_for()
+        times = []
+        for value in values:
+            page.get_by_label(field, exact=field in ("Cards", "from")).first.fill(value)
+            times.append(page.evaluate(_UNTIL_ANSWERED))
+            page.wait_for_timeout(100)
+        print(f"  {name:34}{statistics.median(times):>6.0f} ms{max(times):>7.0f} ms")
+
+
 def print_times() -> None:
     with tempfile.TemporaryDirectory() as folder, server(Path(folder) / "s.sqlite3") as (address, _), chromium() as b:
         page = b.new_page(viewport={"width": 1280, "height": 800})
@@ -48,6 +87,7 @@ def print_times() -> None:
             page.wait_for_timeout(400)
             times = _one_routine(page)
             print(f"  {title:34}{statistics.median(times):>6.0f} ms{max(times):>7.0f} ms")
+        print_desk_times(page, address)
 
 
 if __name__ == "__main__":

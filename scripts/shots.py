@@ -55,12 +55,6 @@ def steps(page: Page) -> None:
     page.wait_for_timeout(500)
 
 
-def strands_table(page: Page) -> None:
-    bench("The Watch Below")(page)
-    page.get_by_role("button", name="as a table").click()
-    page.wait_for_timeout(300)
-
-
 def families(page: Page) -> None:
     page.get_by_role("button", name="New routine").click()
     page.get_by_text("Told pile", exact=True).wait_for()
@@ -107,21 +101,33 @@ def with_blanks(page: Page) -> None:
     page.wait_for_timeout(400)
 
 
+def desk(name: str) -> Callable[[Page], None]:
+    def show(page: Page) -> None:
+        page.goto(f"{page.url.rstrip('/')}/desks/{name}")
+        page.locator(".told[data-old=false]").wait_for()
+        page.wait_for_timeout(500)
+
+    return show
+
+
 VIEWS: dict[str, tuple[str, Callable[[Page], None]]] = {
     "shelf": ("light", shelf),
-    "shelf-night": ("dark", shelf),
     "bench-proved": ("light", bench("The Watch Below")),
     "bench-refuted": ("light", bench("Forty Minutes Out", worst=True)),
     "bench-night": ("dark", bench("The Purser’s Count")),
     "bench-steps": ("light", steps),
-    "bench-strands-table": ("light", strands_table),
-    "bench-cases": ("dark", bench("Fog Signals")),
     "bench-odds": ("light", with_odds),
     "bench-notes": ("dark", bench("Lifeboat Drill")),
     "bench-why": ("dark", asked("The Watch Below", "Why", "Why it works")),
     "bench-when": ("light", swept),
     "bench-would": ("light", with_blanks),
     "bench-breaks": ("light", asked("The Watch Below", "What breaks", "What breaks it")),
+    "desk-spelling": ("light", desk("spell")),
+    "desk-pickup": ("dark", desk("pickup")),
+    "desk-stack": ("light", desk("stack")),
+    "desk-mix": ("light", desk("mix")),
+    "desk-narrowing": ("dark", desk("narrow")),
+    "desk-odds": ("light", desk("odds")),
     "new-routine": ("light", families),
     "bench-writing": ("light", writing),
 }

@@ -48,6 +48,8 @@ class Model:
         self.ranks = (*pack.ranks, *((JOKER,) if pack.jokers else ()))
         self._value = [z3.Int(f"value at {i}") for i in self.positions]
         self._suit = {(i, suit): z3.Bool(f"{suit} at {i}") for i in self.positions for suit in SUITS}
+        self._ranks: dict[tuple[int, str], z3.BoolRef] = {}
+        self._cards: dict[tuple[int, str], z3.BoolRef] = {}
         self._same: dict[tuple[int, int, str], z3.BoolRef] = {}
 
     @property
@@ -73,11 +75,15 @@ class Model:
         return self._value[i - 1]
 
     def is_card(self, i: int, card: str) -> z3.BoolRef:
-        rank, _, suit = card.partition(" of ")
-        return z3.And(self.is_rank(i, rank), self.is_suit(i, suit))
+        if (i, card) not in self._cards:
+            rank, _, suit = card.partition(" of ")
+            self._cards[i, card] = z3.And(self.is_rank(i, rank), self.is_suit(i, suit))
+        return self._cards[i, card]
 
     def is_rank(self, i: int, rank: str) -> z3.BoolRef:
-        return self.value(i) == (RANKS.index(rank) + 1 if rank in RANKS else 0)
+        if (i, rank) not in self._ranks:
+            self._ranks[i, rank] = self.value(i) == (RANKS.index(rank) + 1 if rank in RANKS else 0)
+        return self._ranks[i, rank]
 
     def is_suit(self, i: int, suit: str) -> z3.BoolRef:
         return z3.And(self._suit[i, suit], self.value(i) > 0) if self.pack.jokers else self._suit[i, suit]
@@ -183,8 +189,6 @@ def solve(constraints: Sequence[Constraint], size: int, pack: Pack, wanted: int,
     model = Model(size, pack)
     solver = z3.Solver()
     solver.set("random_seed", seed)
-    # Values tried at random: else a stack comes out in new-pack order as far as it may.
-    solver.set("phase_selection", 5)
     solver.add(*model.rules())
     lines = [z3.Bool(f"line {i}") for i in range(len(constraints))]
     meanings = [one.kind.means(model, one.values) for one in constraints]
@@ -218,7 +222,6 @@ def solve(constraints: Sequence[Constraint], size: int, pack: Pack, wanted: int,
         return Solved(tuple(found), (), False, bool(found))
     if found:
         return Solved(tuple(found), (), False, True)
-    solver.set("phase_selection", 3)
     core = tuple(sorted(int(str(line).split()[1]) for line in solver.unsat_core()))
     try:
         core = _reduced(core, holds)

@@ -44,7 +44,7 @@ export function MixDesk({ opening, title, about }: DeskProps<'mix'>) {
               ) : (
                 <>
                   None of at most {search.tried} mixes; longer chains were not settled within the budget.{' '}
-                  <Button size="compact-xs" variant="default" onClick={desk.longer}>
+                  <Button size="compact-xs" variant="default" onClick={() => desk.longer()}>
                     Search longer
                   </Button>
                 </>

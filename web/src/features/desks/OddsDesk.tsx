@@ -60,10 +60,7 @@ export function OddsDesk({ opening, title, about }: DeskProps<'odds'>) {
                 <Button
                   size="compact-xs"
                   variant="default"
-                  onClick={() => {
-                    set({ patience: 110, samples: 4000 });
-                    desk.longer();
-                  }}
+                  onClick={() => desk.longer({ patience: 600, samples: 4000 })}
                 >
                   Reckon exactly
                 </Button>

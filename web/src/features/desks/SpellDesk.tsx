@@ -1,5 +1,7 @@
 import { Button, Chip, Group, Select } from '@mantine/core';
 import { IconPrinter } from '@tabler/icons-react';
+import { useState } from 'react';
+import type { Send } from '../../api/client';
 import type { DeskProps } from './DesksPage';
 import { Count, Counts, DeskFrame, DeskTable, Parts, Picture, Rows, SendButton, Told, Words, ordinal } from './parts';
 import { useDesk } from './useDesk';
@@ -20,11 +22,12 @@ const REVEALS: Record<string, string> = { last: 'the last card dealt', next: 'th
 export function SpellDesk({ opening, title, about }: DeskProps<'spell'>) {
   const desk = useDesk('spell', opening);
   const { asks, set, answer } = desk;
+  const [picked, setPicked] = useState<Send | null>(null);
   const own = (asks.names ?? '').trim() !== '';
   const phrasings = asks.phrasings?.length ? asks.phrasings : (answer?.phrasings.map((one) => `${one.awkward ? '~' : ''}${one.template}`) ?? []);
   const form = (
     <>
-      <Counts label="Wanted position, from the top" description="or several" value={asks.wanted ?? []} onValue={(wanted) => set({ wanted })} error={desk.troubleOf('wanted')} />
+      <Counts label="Wanted position, from the top" description="or several, or a run such as 11 to 13" value={asks.wanted ?? []} onValue={(wanted) => set({ wanted })} error={desk.troubleOf('wanted')} />
       <Rows label="Names, one a line, or a CSV" placeholder="empty: the cards of the pack" rows={3} value={(asks.names ?? '').split('\n')} onValue={(names) => set({ names: names.join('\n') })} error={desk.troubleOf('names')} />
       {!own && <Select size="xs" label="Language" data={PACKS} value={asks.pack} allowDeselect={false} onChange={(pack) => set({ pack: pack ?? 'english', phrasings: [] })} />}
       <Chip.Group multiple value={asks.reveals ?? []} onChange={(reveals) => set({ reveals })}>
@@ -64,7 +67,11 @@ export function SpellDesk({ opening, title, about }: DeskProps<'spell'>) {
             {answer.unreached.length > 0 && <> Keep out: {shortened(answer.unreached)}.</>}
           </Told>
           <Picture desk={desk} name="Coverage">
-            {answer.send && <SendButton send={answer.send} />}
+            {picked ? (
+              <SendButton key={picked.label} send={picked} label={`Write ${picked.label.replace(/, \d+\w+$/, '')} into a routine`} opened />
+            ) : (
+              answer.send && <SendButton send={answer.send} />
+            )}
           </Picture>
           <Parts
             parts={{
@@ -77,7 +84,10 @@ export function SpellDesk({ opening, title, about }: DeskProps<'spell'>) {
                     <span className={script.awkward ? 'awkward' : ''}>“{script.spelled}”{script.awkward && <small> awkward</small>}</span>,
                     script.letters,
                     REVEALS[script.reveal],
-                    <SendButton send={script.send} compact />,
+                    // One menu for all: a menu in every row is slow to draw.
+                    <button type="button" className="pick" aria-label={`Write ${script.name} into a routine`} onClick={() => setPicked(script.send)}>
+                      →
+                    </button>,
                   ])}
                 />
               ),

@@ -75,7 +75,7 @@ export function StackDesk({ opening, title, about }: DeskProps<'stack'>) {
         </Told>
       )}
       {answer && !answer.settled && (
-        <Button size="compact-xs" variant="default" onClick={desk.longer}>
+        <Button size="compact-xs" variant="default" onClick={() => desk.longer()}>
           Search longer
         </Button>
       )}

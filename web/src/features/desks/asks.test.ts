@@ -17,6 +17,7 @@ describe('what a desk is asked', () => {
 
   it('reads numbers and lines as they are typed', () => {
     expect(numbers('11, 12 and 7;')).toEqual([11, 12, 7]);
+    expect(numbers('11 to 13, 5-6, 9 to 2')).toEqual([11, 12, 13, 5, 6, 9]);
     expect(lines('')).toEqual([]);
     expect(lines('a\n\nb\n')).toEqual(['a', '', 'b', '']);
   });

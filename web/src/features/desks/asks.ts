@@ -27,9 +27,13 @@ function alike(value: unknown, like: unknown): boolean {
   return typeof value === typeof like && !Array.isArray(value);
 }
 
-/** `11, 12` or `11 12` as numbers; what is no number is left out. */
+/** `11, 12` or `11 to 14` as numbers; what is no number is left out. */
 export function numbers(words: string): number[] {
-  return (words.match(/\d+/g) ?? []).map(Number);
+  return [...words.matchAll(/(\d+)(?:\s*(?:to|–|-)\s*(\d+))?/g)].flatMap(([, first, last]) => {
+    const low = Number(first);
+    const run = last === undefined ? 1 : Math.min(200, Number(last) - low + 1);
+    return Array.from({ length: Math.max(1, run) }, (_, i) => low + i);
+  });
 }
 
 /** One a line; empty ones between others stay, so that typing goes on. */

@@ -1,4 +1,4 @@
-import { ActionIcon, Alert, Button, Loader, Menu, NumberInput, TextInput, Textarea, Tooltip } from '@mantine/core';
+import { Alert, Button, Loader, Menu, NumberInput, TextInput, Textarea } from '@mantine/core';
 import { useLocalStorage } from '@mantine/hooks';
 import { notifications } from '@mantine/notifications';
 import { IconArrowRight, IconDownload } from '@tabler/icons-react';
@@ -41,7 +41,7 @@ function Waiting<N extends DeskName>({ desk }: { desk: DeskState<N> }) {
     return (
       <p className="quiet waiting" role="status">
         {desk.stopped}{' '}
-        <Button size="compact-xs" variant="default" onClick={desk.longer}>
+        <Button size="compact-xs" variant="default" onClick={() => desk.longer()}>
           Search longer
         </Button>
       </p>
@@ -133,7 +133,7 @@ export function useToBench() {
 }
 
 /** Writes a result into the routine last on the bench, another one, or a new one. There it is proved. */
-export function SendButton({ send, compact }: { send: Send; compact?: boolean }) {
+export function SendButton({ send, label = 'Write it into a routine', opened = false }: { send: Send; label?: string; opened?: boolean }) {
   const [last] = useLocalStorage<number | null>({ key: 'last-bench', defaultValue: null });
   const { data: routines = [] } = useQuery(routinesQuery());
   const toBench = useToBench();
@@ -150,19 +150,11 @@ export function SendButton({ send, compact }: { send: Send; compact?: boolean })
   const failed = (error: unknown) => notifications.show({ color: 'red', message: error instanceof Error ? error.message : 'It could not be written.' });
   const others = routines.filter((routine) => routine.id !== last).slice(0, 8);
   return (
-    <Menu position="bottom-end" withinPortal>
+    <Menu position="bottom-end" withinPortal defaultOpened={opened}>
       <Menu.Target>
-        {compact ? (
-          <Tooltip label={`Write ${send.label} into a routine`}>
-            <ActionIcon variant="subtle" color="gray" size="sm" aria-label={`Write ${send.label} into a routine`}>
-              <IconArrowRight size={15} />
-            </ActionIcon>
-          </Tooltip>
-        ) : (
-          <Button size="compact-sm" leftSection={<IconArrowRight size={15} />}>
-            Write it into a routine
-          </Button>
-        )}
+        <Button size="compact-sm" leftSection={<IconArrowRight size={15} />}>
+          {label}
+        </Button>
       </Menu.Target>
       <Menu.Dropdown>
         {open && <Menu.Item onClick={() => void into(open.id).catch(failed)}>Into {open.title}, which is on the bench</Menu.Item>}

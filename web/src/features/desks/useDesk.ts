@@ -24,8 +24,8 @@ export interface DeskState<N extends DeskName> {
   progress: string | null;
   stopped: string | null;
   stop: () => void;
-  /** search on, for as long as it takes */
-  longer: () => void;
+  /** search on, for as long as it takes; with a change to what is asked */
+  longer: (change?: Partial<DeskAsks[N]>) => void;
   address: string;
 }
 
@@ -57,7 +57,7 @@ export function useDesk<N extends DeskName>(name: N, opening: DeskAsks[N]): Desk
     },
     [setSearch, opening],
   );
-  const [settled] = useDebouncedValue(JSON.stringify(asks), 80);
+  const [settled] = useDebouncedValue(JSON.stringify(asks), 60);
   const [long, setLong] = useState<string | null>(null);
   const lane = long === settled ? 'long' : 'interactive';
   const query = deskQuery(name, JSON.parse(settled) as DeskAsks[N], lane);
@@ -88,7 +88,10 @@ export function useDesk<N extends DeskName>(name: N, opening: DeskAsks[N]): Desk
             ? trouble.message
             : null,
     stop: () => void api.cancel(query.job),
-    longer: () => setLong(settled),
+    longer: (change = {}) => {
+      setLong(JSON.stringify({ ...asks, ...change }));
+      set(change);
+    },
     address,
   };
 }
