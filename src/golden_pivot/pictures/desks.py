@@ -46,12 +46,7 @@ def pile_slots(found: PickupAnswers) -> str | None:
     way = found.ways[0] if found.ways else found.nearly[0] if found.nearly else found.answered
     if way is None:
         return None
-    cards = len(found.table) + len(found.unreached)
-    piles = (
-        max(len(found.ways[0].slots), *(slot for place in found.table for slot in place.slots))
-        if found.ways
-        else max(way.slots)
-    )
+    cards, piles = found.cards, found.piles
     d = Drawing(f"The told pile {', then '.join(way.words)}: the card lands {' or '.join(map(ordinal, way.lands))}")
     step, high = 150, 24
     for i, (slot, words) in enumerate(zip(way.slots, way.words, strict=True)):
@@ -69,9 +64,10 @@ def pile_slots(found: PickupAnswers) -> str | None:
         y = 34 + tall * (position - 1) / cards
         sure = position in way.lands
         d.rect(x, y, 70, max(1.2, tall / cards - 1), "gold" if sure else "edge")
-        if sure:
-            d.text(x + 78, y + 8, ordinal(position), bold=True)
-    return d.svg(x + 140, 66 + max(piles * (high + 4), tall))
+    middle = sum(way.lands) / len(way.lands)
+    where = " or ".join(map(ordinal, way.lands)) if len(way.lands) <= 3 else f"{len(way.lands)} places"
+    d.text(x + 78, 38 + tall * (middle - 0.5) / cards, where, bold=True)
+    return d.svg(x + 180, 66 + max(piles * (high + 4), tall))
 
 
 def _card(d: Drawing, x: float, y: float, name: str, position: int) -> None:

@@ -1619,6 +1619,10 @@ export interface components {
         };
         /** PickupAnswers */
         PickupAnswers: {
+            /** Cards */
+            cards: number;
+            /** Piles */
+            piles: number;
             /** Wanted */
             wanted: number;
             /** Ways */

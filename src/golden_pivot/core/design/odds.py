@@ -283,8 +283,9 @@ def _distributions(chances: Sequence[Chance], endings: Mapping[int, tuple[int, s
             line, words = None, chance.outcome
             if words.startswith("line "):
                 line, row = endings[int(words.split()[1])]
-                words = f"line {line}: {row}"
+                words = f"line {line}: {row.removeprefix('Ends with: ')}"
             outcomes.append(Outcome(words, float(chance.least), float(chance.most), chance_text(chance), line))
+        outcomes.sort(key=lambda outcome: outcome.line or 0)
         is_exact = all(chance.exact and chance.least == chance.most for chance in those)
         numbers = all(re.fullmatch(r"-?\d+", chance.outcome) for chance in those)
         mean = sum((int(c.outcome) * c.least for c in those), Fraction(0)) if is_exact and numbers else None

@@ -62,6 +62,8 @@ class Size:
 
 @dataclass(frozen=True)
 class PickupAnswers:
+    cards: int
+    piles: int
     wanted: int
     ways: tuple[Place, ...]
     """slots that bring the card to the wanted place for sure; the steadiest first"""
@@ -180,6 +182,8 @@ def answer(asks: PickupAsks, budget: Budget) -> PickupAnswers:
     else:
         send = _send_wanted(asks, ways[0]) if ways else None
     return PickupAnswers(
+        cards,
+        piles,
         asks.wanted,
         tuple(ways[:24]),
         tuple(sorted(near, key=_steady)[:6]) if not ways else (),
