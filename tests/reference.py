@@ -1022,6 +1022,11 @@ def ends_alike(t: Table, s: Json) -> None:
     t.claims.append(None not in names and len({part(name) for name in names}) == 1)
 
 
+def ends_so_many_facing(t: Table, s: Json) -> None:
+    facing = [card for card in t.heap(s["place"]) if card.face_up == (s["way"] == "face up")]
+    t.claims.append(len(facing) == t.value(s["count"]))
+
+
 def ends_equal(t: Table, s: Json) -> None:
     t.claims.append(len({len(t.heap(place)) for place in s["places"]}) == 1)
 
@@ -1144,7 +1149,7 @@ MEANINGS: dict[str, Callable[[Table, Json], None]] = {
         pack, place_card, choose_number, choose_values, choose_pile, think_of, take_card, take_from, remember, show, which_pile,
         piles_beside, deal, spell, spell_under, count_to, count_under, put_dealt, drop_rest, put_heap, cut_off, cut,
         cut_to, turn_block, turn_over, turn_each, insert, turn_card, deal_piles, gather_any, gather_side, gather_slot, gather_order,
-        repeat, as_often, ends_with, ends_same, ends_mate, ends_facing, ends_alike, ends_equal, place_extra, deal_to_stop,
+        repeat, as_often, ends_with, ends_same, ends_mate, ends_facing, ends_so_many_facing, ends_alike, ends_equal, place_extra, deal_to_stop,
         faro, reverse_faro, klondike, down_under, ends_beside, ends_reversed, pack_in_order, place_several, chance,
         predict, spell_name, count_down, deal_each, narrow, new_pile, keep_piles, overhand, haphazard, riffle, shuffle,
         take_mate, until_out, as_long_as, for_each, demonstrating, start_again, end_here, leave_loop, take_any, ends_together, ends_number, ends_told,

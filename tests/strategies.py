@@ -783,6 +783,7 @@ class _Writer:
             "ends_with": f"{self.spot()} is {card}",
             "ends_same": f"{self.pick(*self.cards)} is {card}",
             "ends_facing": f"{self.spot()} is {self.pick('face up', 'face down')}",
+            "ends_so_many_facing": f"{self.pick(*range(6))} cards of {self.source()} are {self.pick('face up', 'face down')}",
             "ends_alike": f"the top cards of {self.source()}, {self.source()} have the same {self.pick('value', 'suit', 'colour')}",
             "ends_beside": f"{self.pick(*self.cards)} is {self.pick('directly above', 'directly below', 'next to')} {card}",
             "ends_reversed": f"exactly {' and '.join(sorted({card, self.pick(*self.cards)}))} are reversed in {self.source()}",

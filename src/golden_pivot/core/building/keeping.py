@@ -24,6 +24,8 @@ class Keeping(Acts):
 
         Where no line speaks of any of them, a proof needs only one heap for all.
         """
+        if self.scope.pile_count is None:
+            self.scope.dealt_piles = self.scope.piles
         self.scope.pile_count = self._pile_count
         if self.purpose.forget_places and not self.needs.pile_places:
             cell = self._place_cell("piles laid down")
@@ -61,8 +63,10 @@ class Keeping(Acts):
         cell = self.scope.pile_count
         if cell is None:
             return super().number_of_piles()
-        self.reads.add(cell)
-        return lambda cells: int(cells[cell])
+        # As long as none has been laid down, those dealt before are the piles there are.
+        dealt = self.scope.dealt_piles
+        self.reads |= {cell, *dealt}
+        return lambda cells: int(cells[cell]) or sum(bool(cells[pile]) for pile in dealt)
 
     def piles(self) -> tuple[int, ...]:
         if self.scope.pile_count is not None:

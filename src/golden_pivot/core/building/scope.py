@@ -30,6 +30,8 @@ class Scope:
     """cells of the piles last dealt, pile 1 first"""
     piles_from: str = ""
     pile_count: int | None = None
+    dealt_piles: tuple[int, ...] = ()
+    """cells of the piles that were dealt before the first was laid down"""
     """cell that counts the piles, where they are laid down one by one"""
     pointed: tuple[int, ...] = ()
     """cells of the numbers of piles that were pointed to, one after the other"""
@@ -70,6 +72,7 @@ def after_cases(one: Scope, other: Scope) -> Scope:
     # Piles laid down one by one may be none in one case: their number is known all the same.
     growing = one if one.pile_count is not None else other
     both.pile_count = growing.pile_count
+    both.dealt_piles = growing.dealt_piles
     both.piles = one.piles if one.piles == other.piles else growing.piles if both.pile_count is not None else ()
     both.deal = one.deal if one.deal == other.deal else None
     both.gathering = None

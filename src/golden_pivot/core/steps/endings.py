@@ -96,6 +96,26 @@ def ends_facing(b: Builder) -> None:
 
 
 @step(
+    "Ends with: {count:number} {#count} of {place:place} (are|is) {way=face up|face down}",
+    family="Endings",
+    phase=ENDING,
+    example="Ends with: 2 cards of deck are face up",
+)
+def ends_so_many_facing(b: Builder) -> None:
+    """A claim: exactly so many cards there show their faces, or their backs."""
+    count, place, up = b.truth("count"), b.looked_at("place"), b.phrase("way") == "face up"
+    b.ask_faces()
+
+    def facing(cells: Sequence[Any]) -> int:
+        return sum((card >= FACE_UP) == up for card in place.of(cells))
+
+    def explain(cells: Sequence[Any]) -> str:
+        return f"{facing(cells)} of {place.name} are face {'up' if up else 'down'}"
+
+    b.check(lambda cells: facing(cells) == count(cells), explain)
+
+
+@step(
     "Ends with: {places:places} have the same number of cards",
     family="Endings",
     phase=ENDING,

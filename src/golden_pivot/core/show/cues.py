@@ -1,0 +1,214 @@
+"""The cue sheet: beats with what to say and do, what to remember and reckon, endings, and what may be said at the end."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
+from itertools import product, takewhile
+from math import prod
+
+from ..budget import Budget
+from ..expressions import Binary, Expression, Name, Number, evaluator, expression_text
+from ..language.values import NewNumber, expressions_in
+from ..notes import notes_of
+from ..routine import PATTER, REMARK, STEP, Line, Routine
+from ..steps.declare import ENDING, HANDLING
+from ..verdicts import Verdict
+from .effort import operations
+
+MOST_ROWS = 60
+"""of a table of sums"""
+
+
+@dataclass(frozen=True)
+class Beat:
+    """One thing that happens. `level`: how many cases or repetitions it stands in."""
+
+    number: int | None
+    """from 1; None for the head of a case or repetition"""
+    line: int
+    level: int
+    spectator: bool
+    action: str
+    says: tuple[str, ...]
+    """patter, without its quotation marks"""
+    watch: tuple[str, ...]
+    """from remarks below the line"""
+    remember: tuple[str, ...]
+    """what is learned here and needed later"""
+    needs: tuple[str, ...]
+    """what must be remembered here"""
+    ending: bool
+    assumed: bool
+    gap: bool
+    """something is done and nothing is said"""
+
+
+@dataclass(frozen=True)
+class Shortcut:
+    """A number that is reckoned at a line, worked out beforehand: (what was named, what it comes to)."""
+
+    line: int
+    words: str
+    names: tuple[str, ...]
+    rows: tuple[tuple[tuple[int, ...], int], ...]
+
+
+@dataclass(frozen=True)
+class CueSheet:
+    beats: tuple[Beat, ...]
+    shortcuts: tuple[Shortcut, ...]
+    landing: tuple[tuple[str, str], ...]
+    """(what you know, where the card is) where it lands by a rule and nothing is claimed"""
+    recap: tuple[str, ...]
+    """decisions that were free, to be said at the end"""
+    predictions: tuple[str, ...]
+    assumed: tuple[str, ...]
+
+
+def cues_of(routine: Routine, verdict: Verdict | None, budget: Budget) -> CueSheet:
+    """Raises BadRoutine when the text has faults."""
+    notes = notes_of(routine, budget)
+    learned: dict[int, list[str]] = {}
+    needed: dict[int, list[str]] = {}
+    for one in notes.remembered:
+        learned.setdefault(one.learned, []).append(one.name)
+        for line in one.needed:
+            needed.setdefault(line, []).append(one.name)
+    return CueSheet(
+        tuple(_beats(routine, learned, needed)),
+        tuple(_shortcuts(routine)),
+        tuple(_rule(verdict)) if verdict else (),
+        tuple(said.words for said in notes.recap if said.true),
+        tuple(line.text.strip() for line in routine.walk() if line.kind and line.kind.name == "predict"),
+        tuple(str(line.values["what"]) for line in routine.walk() if line.kind and line.kind.name == "assumed"),
+    )
+
+
+def _beats(routine: Routine, learned: Mapping[int, list[str]], needed: Mapping[int, list[str]]) -> Iterator[Beat]:
+    lines = list(routine.walk())
+    number = 0
+    opening = _opening(lines)
+    if opening:
+        yield Beat(None, 0, 0, False, "To begin", opening, (), (), (), False, False, False)
+    for i, line in enumerate(lines):
+        if line.is_ != STEP or not line.kind or line.kind.phase not in (HANDLING, ENDING):
+            continue
+        assumed = line.kind.name == "assumed"
+        if line.kind.family == "The page" and not assumed:
+            continue
+        below = []
+        for other in lines[i + 1 :]:
+            if other.is_ not in (PATTER, REMARK):
+                break
+            below.append(other)
+        says = tuple(str(one.values["text"]) for one in below if one.is_ == PATTER)
+        head = line.kind.opens_block
+        number += not head
+        yield Beat(
+            None if head else number,
+            line.number,
+            line.level,
+            line.values.get("who") == "spectator" or line.kind.sentence.startswith("Spectator"),
+            line.text.strip(),
+            says,
+            tuple(str(one.values["text"]) for one in below if one.is_ == REMARK),
+            tuple(learned.get(line.number, ())),
+            tuple(needed.get(line.number, ())),
+            line.kind.phase == ENDING,
+            assumed or bool(line.values.get("shielded")),
+            not says and not head and line.kind.phase == HANDLING,
+        )
+
+
+def _opening(lines: Sequence[Line]) -> tuple[str, ...]:
+    """What is said before the first action."""
+    before = list(takewhile(lambda line: not (line.kind and line.kind.phase in (HANDLING, ENDING)), lines))
+    return tuple(str(line.values["text"]) for line in before if line.is_ == PATTER)
+
+
+def _rule(verdict: Verdict) -> Iterator[tuple[str, str]]:
+    landing = verdict.landing
+    if landing and verdict.verdict == "rule" and len(landing.table) <= MOST_ROWS:
+        for row in landing.table:
+            known = ", ".join(f"{name} {value}" for name, value in zip(landing.known, row.known, strict=True))
+            yield known, f"{row.position} in {row.place}"
+
+
+def _shortcuts(routine: Routine) -> Iterator[Shortcut]:
+    ranges = _ranges(routine)
+    seen: set[str] = set()
+    for line in routine.walk():
+        if line.is_ != STEP or not line.kind or line.values.get("who") == "spectator":
+            continue
+        for slot, type_name, _, _ in line.spans:
+            if type_name in ("range", "text"):
+                continue
+            for expression in expressions_in(line.values[slot]):
+                words = expression_text(expression)
+                names = _names(expression)
+                if words in seen or not operations(expression) or not names or not set(names) <= set(ranges):
+                    continue
+                if prod(len(ranges[name]) for name in names) <= MOST_ROWS:
+                    seen.add(words)
+                    yield Shortcut(line.number, words, names, tuple(_worked_out(expression, names, ranges)))
+
+
+def _worked_out(
+    expression: Expression, names: tuple[str, ...], ranges: Mapping[str, range]
+) -> Iterator[tuple[tuple[int, ...], int]]:
+    index = {name: i for i, name in enumerate(names)}
+    value = evaluator(expression, lambda looked_up: lambda cells: cells[index[looked_up.name]])  # type: ignore[union-attr]
+    for values in product(*(ranges[name] for name in names)):
+        if (result := value(values)) >= 0:
+            yield values, result
+
+
+def _names(expression: Expression) -> tuple[str, ...]:
+    """Its numbers by name; nothing where it speaks of cards and places as well."""
+    found: dict[str, None] = {}
+    parts: list[object] = [expression]
+    while parts:
+        part = parts.pop()
+        match part:
+            case Name(name):
+                found[name] = None
+            case Number():
+                pass
+            case Binary(_, left, right):
+                parts += [right, left]
+            case _ if hasattr(part, "of"):
+                parts += [part.of, *([part.by] if hasattr(part, "by") else [])]
+            case _:
+                return ()
+    return tuple(found)
+
+
+def _ranges(routine: Routine) -> dict[str, range]:
+    """Numbers whose range is written in figures; the number of a pile, or of piles beside it, as dealt last."""
+    found: dict[str, range] = {}
+    piles = 0
+    for line in routine.walk():
+        if line.kind and line.kind.name == "deal_piles" and isinstance(line.values.get("piles"), Number):
+            piles = line.values["piles"].value
+        for slot, type_name, _, _ in line.spans:
+            value = line.values[slot]
+            if (
+                type_name == "range"
+                and isinstance(value, NewNumber)
+                and isinstance(value.low, Number)
+                and isinstance(value.high, Number)
+            ):
+                found[value.name] = range(value.low.value, value.high.value + 1)
+            elif (
+                type_name in ("name", "names")
+                and line.kind
+                and line.kind.name in ("which_pile", "choose_pile")
+                and piles
+            ):
+                for name in [value] if isinstance(value, str) else value:
+                    found[name] = range(1, piles + 1)
+            elif type_name in ("name", "names") and line.kind and line.kind.name == "piles_beside" and piles:
+                for name in [value] if isinstance(value, str) else value:
+                    found[name] = range(piles)
+    return found

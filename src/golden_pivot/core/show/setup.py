@@ -1,0 +1,181 @@
+"""The set-up sheet: what is needed, what lies where, how to put it together, and how to see that it is right."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from ..building import REPLAY, compile_routine
+from ..cards import FACE_UP, TOKEN, card_value, ordinal
+from ..design.assembly import NEW_PACK, order_of, passes
+from ..language.phrases import list_text
+from ..program import Program
+from ..routine import STEP, Routine
+
+
+@dataclass(frozen=True)
+class Lying:
+    """A card that lies ready: positions from 1 at the top, or from the left in a row."""
+
+    place: str
+    position: int
+    card: str
+    face_up: bool
+    odd_back: bool
+
+
+@dataclass(frozen=True)
+class Insert:
+    """Cards put in as a block, so that the first of them comes to this position of the pack."""
+
+    cards: tuple[str, ...]
+    position: int
+
+    @property
+    def words(self) -> str:
+        named = (
+            list_text(list(self.cards))
+            if len(self.cards) <= 6
+            else f"{self.cards[0]} to {self.cards[-1]}, {len(self.cards)} cards"
+        )
+        if self.position == 1:
+            return f"Put {named} on top."
+        first = ", the first" if len(self.cards) > 1 else ""
+        return f"Put {named} in{first} {ordinal(self.position)}: {self.position - 1} cards above."
+
+
+@dataclass(frozen=True)
+class Assembly:
+    """Take these cards out of the pack, leave so many others, then put them in again one block after the other."""
+
+    taken: tuple[str, ...]
+    passes: tuple[tuple[str, ...], ...]
+    """times through a new pack from its top: the real cards to push out each time, as they come"""
+    others: int
+    inserts: tuple[Insert, ...]
+
+
+@dataclass(frozen=True)
+class SetupSheet:
+    cards: int
+    lying: tuple[Lying, ...]
+    """cards that are placed, in the pack first"""
+    materials: tuple[str, ...]
+    assembly: Assembly
+    steps: tuple[str, ...]
+    """how to put it together, in sentences"""
+    checks: tuple[str, ...]
+    """what shows that it is right"""
+
+
+def setup_of(routine: Routine) -> SetupSheet:
+    """Raises BadRoutine when the text has faults."""
+    program = compile_routine(routine, REPLAY)
+    lying = tuple(_lying(program))
+    inside = [one for one in lying if one.place == "deck"]
+    deck = next(index for index, name in program.places() if name == "deck")
+    cards = len(program.start[deck])
+    assembly = _assembly(inside, cards)
+    return SetupSheet(
+        cards,
+        lying,
+        tuple(_materials(routine, lying, cards)),
+        assembly,
+        tuple(_steps(assembly, lying, cards)),
+        tuple(_checks(inside, cards)),
+    )
+
+
+def _lying(program: Program) -> list[Lying]:
+    named = {token: name for name, token in program.tokens.items()}
+    found = []
+    for index, place in sorted(program.places(), key=lambda one: one[1] != "deck"):
+        for at, card in enumerate(program.start[index], start=1):
+            if name := named.get(card & TOKEN):
+                found.append(Lying(place, at, name, card >= FACE_UP, card & TOKEN in program.odd_backs))
+    return found
+
+
+def _assembly(inside: Sequence[Lying], cards: int) -> Assembly:
+    order = order_of(NEW_PACK) or ()
+    real = [one.card for one in inside if card_value(one.card)]
+    in_order = sorted(real, key=order.index)
+    inserts: list[Insert] = []
+    for one in inside:
+        last = inserts[-1] if inserts else None
+        if last and last.position + len(last.cards) == one.position:
+            inserts[-1] = Insert((*last.cards, one.card), last.position)
+        else:
+            inserts.append(Insert((one.card,), one.position))
+    taken = tuple(one.card for one in inside)
+    # Into the order in which they are wanted when there are several; one card is simply taken out.
+    runs = passes(order, real) if len(real) > 1 else tuple((card,) for card in in_order)
+    return Assembly(taken, runs, cards - len(inside), tuple(inserts))
+
+
+def assembled(others: Sequence[str], plan: Assembly) -> tuple[str, ...]:
+    """The pack that the plan makes of these other cards, from the top."""
+    pack = list(others[: plan.others])
+    for insert in plan.inserts:
+        pack[insert.position - 1 : insert.position - 1] = insert.cards
+    return tuple(pack)
+
+
+def _materials(routine: Routine, lying: Sequence[Lying], cards: int) -> list[str]:
+    odd = [one.card for one in lying if one.odd_back]
+    extra = [one.card for one in lying if one.place != "deck"]
+    found = [f"{cards} cards of {'one pack' if cards <= 54 else 'two packs with the same backs'}, face down"]
+    if odd:
+        found.append(f"{list_text(odd)}: of a pack with another back")
+    if invented := [one.card for one in lying if not card_value(one.card) and one.card not in odd]:
+        found.append(f"{list_text(invented)}: {'any card' if len(invented) == 1 else 'any cards'} you choose")
+    found += [f"{one.card} ready in {one.place}" for one in lying if one.card in extra]
+    kinds = {line.kind.name for line in routine.walk() if line.is_ == STEP and line.kind}
+    if "predict" in kinds:
+        found.append("paper and a pen, for what is written down before")
+    found += [
+        f"assumed: {line.values['what']}" for line in routine.walk() if line.kind and line.kind.name == "assumed"
+    ]
+    return found
+
+
+def _steps(plan: Assembly, lying: Sequence[Lying], cards: int) -> list[str]:
+    if not plan.taken and not any(one.place != "deck" for one in lying):
+        return [f"Nothing to prepare: {cards} cards, shuffled by whoever likes."]
+    rows = []
+    if len(plan.passes) > 1:
+        runs = [f"{number}: {', '.join(run)}" for number, run in enumerate(plan.passes, start=1)]
+        rows.append(
+            f"Go through the new pack from the top {len(plan.passes)} times, pushing out each time, each lot under the last: "
+            + "; ".join(runs)
+            + "."
+        )
+    elif plan.taken:
+        rows.append(
+            f"Take out {list_text(list(plan.taken)) if len(plan.taken) <= 8 else f'the {len(plan.taken)} cards of the stack, in their order'}."
+        )
+    if plan.taken:
+        rows.append(
+            f"Keep {plan.others} other cards, in any order; from a shuffled pack look for the cards above in that order."
+        )
+    rows += [insert.words for insert in plan.inserts]
+    rows += [f"Turn {one.card} face up where it lies." for one in lying if one.face_up and one.place == "deck"]
+    rows += [
+        f"Put {one.card} in {one.place}{', face up' if one.face_up else ''}." for one in lying if one.place != "deck"
+    ]
+    return rows
+
+
+def _checks(inside: Sequence[Lying], cards: int) -> list[str]:
+    rows = [f"Count the pack: {cards} cards."]
+    if inside:
+        one = inside[0]
+        rows.append(
+            f"Glimpse the {'top card' if one.position == 1 else f'{ordinal(one.position)} card from the top'}: {one.card}."
+        )
+        last = inside[-1]
+        from_bottom = cards - last.position + 1
+        if last != one or from_bottom > 1:
+            where = "bottom card" if from_bottom == 1 else f"{ordinal(from_bottom)} card from the bottom"
+            rows.append(f"Count from the face: the {where} is {last.card}.")
+    return rows

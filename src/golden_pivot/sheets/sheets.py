@@ -1,0 +1,190 @@
+"""The three sheets of a routine, from what the core says about it."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+
+from ..core.budget import Budget
+from ..core.faults import BadRoutine, OutOfBudget
+from ..core.language.parser import read_routine
+from ..core.language.phrases import list_text
+from ..core.routine import EMPTY, Routine
+from ..core.show import cues, reset, setup
+from ..core.show.effort import Effort, effort_of
+from ..core.show.paces import Paces
+from ..core.show.wording import wording_of
+from ..core.variants.edits import quiet
+from ..core.verdicts import Verdict, prove
+from .document import Beat, Cards, Document, Grid, Heading, Items, Paragraph, Part
+
+
+@dataclass(frozen=True)
+class Shown:
+    """What every sheet begins from."""
+
+    text: str
+    routine: Routine
+    verdict: Verdict | None
+    """None while the text has faults"""
+    warning: str | None
+    budget: Budget
+    paces: Paces
+
+
+def shown(text: str, budget: Budget, paces: Paces | None = None) -> Shown:
+    routine = read_routine(text)
+    try:
+        verdict = prove(routine, quiet(budget), explain=True)
+        bad = verdict.verdict in ("refuted", "lost", "unsettled")
+        warning = f"Not to be relied upon. {verdict.headline}." if bad else None
+    except BadRoutine as faults:
+        verdict = None
+        warning = f"Still being written: {faults.faults[0]}"
+    return Shown(text, routine, verdict, warning, budget, paces or Paces())
+
+
+def _document(it: Shown, subtitle: str, parts: Iterator[Part]) -> Document:
+    try:
+        made = tuple(parts)
+    except (BadRoutine, OutOfBudget):
+        rows = tuple(line.text for line in it.routine.walk() if line.is_ != EMPTY)
+        made = (Paragraph("The routine as it is written so far:"), Items(rows))
+    return Document(it.routine.title or "Untitled", subtitle, it.warning, made)
+
+
+def setup_sheet(it: Shown) -> Document:
+    return _document(it, "Set-up", _setup(it))
+
+
+def cue_sheet(it: Shown) -> Document:
+    return _document(it, "Cues", _cues(it))
+
+
+def reset_sheet(it: Shown) -> Document:
+    return _document(it, "Reset", _reset(it))
+
+
+SHEETS: dict[str, Callable[[Shown], Document]] = {"setup": setup_sheet, "cues": cue_sheet, "reset": reset_sheet}
+
+
+def _note(it: Shown) -> Iterator[Part]:
+    if note := it.routine.first("note", "note"):
+        yield Paragraph(note)
+
+
+def _setup(it: Shown) -> Iterator[Part]:
+    found = setup.setup_of(it.routine)
+    yield from _note(it)
+    yield Heading("What is needed")
+    yield Items(found.materials)
+    yield Heading("How to prepare")
+    yield Items(found.steps, numbered=True)
+    inside = [one for one in found.lying if one.place == "deck"]
+    if inside:
+        yield Heading("The pack, from the top, face down")
+        marks = {
+            one.position: f"{one.card}{', face up' if one.face_up else ''}{', another back' if one.odd_back else ''}"
+            for one in inside
+        }
+        if len(inside) > found.cards // 2:
+            yield Cards(tuple((at, marks.get(at, "any card")) for at in range(1, found.cards + 1)))
+        else:
+            yield Cards(tuple(sorted(marks.items())))
+            yield Paragraph(f"All other places of the {found.cards}: any card.")
+    beside = tuple(
+        (one.place, f"{one.card}{', face up' if one.face_up else ''}{', another back' if one.odd_back else ''}")
+        for one in found.lying
+        if one.place != "deck"
+    )
+    if beside:
+        yield Heading("Beside the pack")
+        yield Grid(("where", "what"), beside)
+    yield Heading("Is it right?")
+    yield Items(found.checks)
+
+
+def _cues(it: Shown) -> Iterator[Part]:
+    found = cues.cues_of(it.routine, it.verdict, it.budget)
+    yield from _note(it)
+    for beat in found.beats:
+        marks = [f"remember {list_text(list(beat.remember))}"] if beat.remember else []
+        marks += [f"you need {list_text(list(beat.needs))}"] if beat.needs else []
+        marks += ["assumed"] if beat.assumed else []
+        yield Beat(
+            "" if beat.number is None else str(beat.number), beat.level, beat.says, beat.action, tuple(marks),
+            beat.watch, beat.spectator, beat.ending, beat.gap,
+        )  # fmt: skip
+    if found.shortcuts:
+        yield Heading("Worked out beforehand")
+    for shortcut in found.shortcuts:
+        if len(shortcut.names) == 2:
+            yield _square(shortcut)
+        else:
+            rows = tuple((", ".join(map(str, values)), str(result)) for values, result in shortcut.rows)
+            yield Grid((", ".join(shortcut.names), shortcut.words), rows)
+    if found.landing:
+        yield Heading("Where it is")
+        yield Grid(("if you know", "it is at"), found.landing)
+    if found.predictions:
+        yield Heading("Written down before")
+        yield Items(found.predictions)
+    if found.recap:
+        yield Heading("What was free")
+        yield Items(found.recap)
+    untrue = wording_of(it.text, it.budget) if it.verdict else ()
+    if untrue:
+        yield Heading("Said, and not so")
+        yield Items(tuple(f"line {one.line}: “{one.said}”. {one.why}" for one in untrue))
+
+
+def _square(shortcut: cues.Shortcut) -> Grid:
+    """Two numbers as rows and columns."""
+    across = sorted({values[1] for values, _ in shortcut.rows})
+    down = sorted({values[0] for values, _ in shortcut.rows})
+    known = dict(shortcut.rows)
+    first, second = shortcut.names
+    rows = tuple((f"{first} {a}", *(str(known.get((a, b), "–")) for b in across)) for a in down)
+    return Grid((shortcut.words, *(f"{second} {b}" for b in across)), rows)
+
+
+def _reset(it: Shown) -> Iterator[Part]:
+    if it.verdict is None:
+        raise BadRoutine(it.routine.faults)
+    plan = reset.reset_of(it.routine, it.budget, it.paces)
+    yield Heading("Getting ready again")
+    if plan is None:
+        yield Paragraph("There are too many ways it can end to find one plan for all. Begin from the set-up sheet.")
+        return
+    if plan.moves:
+        yield Items(tuple(move.words for move in plan.moves), numbered=True)
+        yield Paragraph(
+            f"About {plan.seconds:.0f} seconds. The same for all {plan.ends:,} ways the cards can lie."
+            if plan.ends > 1
+            else f"About {plan.seconds:.0f} seconds."
+        )
+    else:
+        yield Paragraph("Nothing to do: everything lies as at the beginning.")
+    yield Heading("Before the same people")
+    yield Items((plan.repeatable, *plan.once))
+    yield Heading("Handing it out")
+    yield Paragraph(plan.examinable)
+    yield Heading("What it costs")
+    yield from _costs(effort_of(it.routine, it.budget, it.paces))
+
+
+def _costs(effort: Effort) -> Iterator[Part]:
+    yield Grid(
+        ("cards handled", "deals", "decisions", "seconds", "longest silence"),
+        (
+            (
+                str(effort.cards),
+                str(effort.deals),
+                str(effort.decisions),
+                f"{effort.seconds:.0f}",
+                f"{effort.silent} cards",
+            ),
+        ),
+    )
+    if effort.sums:
+        yield Items(tuple(f"line {one.line}: {one.words}, {one.hard}" for one in effort.sums))
