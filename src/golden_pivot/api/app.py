@@ -18,6 +18,7 @@ from .errors import install_error_handlers
 from .guard import Guard
 from .models import ErrorOut
 from .routes import router
+from .show_routes import router as show_router
 
 WEB = Path(__file__).parents[3] / "web" / "dist"
 
@@ -46,6 +47,7 @@ def create_app(database: Database, web: Path = WEB) -> FastAPI:
     install_error_handlers(app)
     app.include_router(router)
     app.include_router(desk_router)
+    app.include_router(show_router)
 
     @app.get("/api/{rest:path}", include_in_schema=False)
     async def no_such_address(rest: str) -> Response:

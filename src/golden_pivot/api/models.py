@@ -102,12 +102,25 @@ class RestoreVersion(Shape):
     revision: int
 
 
+class PacesSet(Shape):
+    """How long things take in the user's own hands, in seconds."""
+
+    card: float = Field(default=0.8, ge=0, le=60)
+    count: float = Field(default=0.4, ge=0, le=60)
+    look: float = Field(default=0.25, ge=0, le=60)
+    step: float = Field(default=2.0, ge=0, le=60)
+    decision: float = Field(default=4.0, ge=0, le=60)
+    word: float = Field(default=0.4, ge=0, le=60)
+    sum: float = Field(default=3.0, ge=0, le=60)
+
+
 class Settings(Shape):
     """What the user can set; each has a default until then."""
 
     scheme: Literal["light", "dark", "auto"] = "auto"
     motion: bool = True
     reckoning_seconds: float = Field(default=2.0, ge=0, le=60)
+    paces: PacesSet = Field(default_factory=PacesSet)
 
 
 class TextIn(Shape):

@@ -101,16 +101,16 @@ def import_routine(new: m.ImportRoutine, shelf: ShelfIn) -> m.RoutineOut:
 
 @router.get("/routines/{routine_id}/routine.pivot")
 def export_text(routine_id: int, shelf: ShelfIn) -> PlainTextResponse:
-    return PlainTextResponse(shelf.routine(routine_id).text, headers=_saved_as(routine_id, "pivot", shelf))
+    return PlainTextResponse(shelf.routine(routine_id).text, headers=saved_as(routine_id, "pivot", shelf))
 
 
 @router.get("/routines/{routine_id}/routine.json")
 def export_json(routine_id: int, shelf: ShelfIn) -> JSONResponse:
     document = routine_json(read_routine(shelf.routine(routine_id).text))
-    return JSONResponse(document, headers=_saved_as(routine_id, "json", shelf))
+    return JSONResponse(document, headers=saved_as(routine_id, "json", shelf))
 
 
-def _saved_as(routine_id: int, ending: str, shelf: Shelf) -> dict[str, str]:
+def saved_as(routine_id: int, ending: str, shelf: Shelf) -> dict[str, str]:
     title = routine_out(shelf.routine(routine_id)).title
     plain = re.sub(r"[^a-z0-9]+", "_", title.lower()).strip("_") or "routine"
     return {"content-disposition": f'attachment; filename="{plain}.{ending}"'}

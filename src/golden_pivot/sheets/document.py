@@ -4,18 +4,19 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from typing import Literal
 
 
 @dataclass(frozen=True)
 class Heading:
     words: str
-    kind: str = "heading"
+    kind: Literal["heading"] = "heading"
 
 
 @dataclass(frozen=True)
 class Paragraph:
     words: str
-    kind: str = "paragraph"
+    kind: Literal["paragraph"] = "paragraph"
 
 
 @dataclass(frozen=True)
@@ -24,14 +25,14 @@ class Items:
 
     rows: tuple[str, ...]
     numbered: bool = False
-    kind: str = "items"
+    kind: Literal["items"] = "items"
 
 
 @dataclass(frozen=True)
 class Grid:
     head: tuple[str, ...]
     rows: tuple[tuple[str, ...], ...]
-    kind: str = "grid"
+    kind: Literal["grid"] = "grid"
 
 
 @dataclass(frozen=True)
@@ -39,7 +40,7 @@ class Cards:
     """Cards in order from the top: (position, name)."""
 
     rows: tuple[tuple[int, str], ...]
-    kind: str = "cards"
+    kind: Literal["cards"] = "cards"
 
 
 @dataclass(frozen=True)
@@ -55,7 +56,8 @@ class Beat:
     spectator: bool
     ending: bool
     gap: bool
-    kind: str = "beat"
+    """something is done and nothing is said"""
+    kind: Literal["beat"] = "beat"
 
 
 Part = Heading | Paragraph | Items | Grid | Cards | Beat

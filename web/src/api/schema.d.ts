@@ -759,6 +759,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sheet
+         * @description A sheet as plain parts, for the screen.
+         */
+        post: operations["sheet_api_sheet_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/routines/{routine_id}/sheets/{kind}.{form}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sheet File
+         * @description A sheet of what the shelf has, as a file.
+         */
+        get: operations["sheet_file_api_routines__routine_id__sheets__kind___form__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/costs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Costs
+         * @description What a routine costs, what shows when, whether it fits on the table, and what is said that is not so.
+         */
+        post: operations["costs_api_costs_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Compare
+         * @description Two texts line by line, with their verdicts, effort and slips.
+         */
+        post: operations["compare_api_compare_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -802,6 +882,36 @@ export interface components {
                 number
             ][];
         };
+        /**
+         * Beat
+         * @description One beat of a cue sheet. `marks` are short words at its side: ending, assumed, remember n …
+         */
+        Beat: {
+            /** Number */
+            number: string;
+            /** Level */
+            level: number;
+            /** Says */
+            says: string[];
+            /** Action */
+            action: string;
+            /** Marks */
+            marks: string[];
+            /** Watch */
+            watch: string[];
+            /** Spectator */
+            spectator: boolean;
+            /** Ending */
+            ending: boolean;
+            /** Gap */
+            gap: boolean;
+            /**
+             * Kind
+             * @default beat
+             * @constant
+             */
+            kind: "beat";
+        };
         /** BeginningOut */
         BeginningOut: {
             /**
@@ -842,6 +952,23 @@ export interface components {
             cards: number;
             /** Reverses */
             reverses: boolean;
+        };
+        /**
+         * Cards
+         * @description Cards in order from the top: (position, name).
+         */
+        Cards: {
+            /** Rows */
+            rows: [
+                number,
+                string
+            ][];
+            /**
+             * Kind
+             * @default cards
+             * @constant
+             */
+            kind: "cards";
         };
         /** CaseOut */
         CaseOut: {
@@ -913,6 +1040,77 @@ export interface components {
             turn: number | null;
             /** Edges */
             edges: components["schemas"]["EdgeOut"][];
+        };
+        /** CompareIn */
+        CompareIn: {
+            /** Text */
+            text: string;
+            /** Other */
+            other: string;
+            /**
+             * Job
+             * @default
+             */
+            job: string;
+        };
+        /**
+         * ComparedRow
+         * @description A line of each; empty where there is none. `how`: same, changed, added (only right) or removed (only left).
+         */
+        ComparedRow: {
+            /** How */
+            how: string;
+            /** Left */
+            left: string;
+            /** Right */
+            right: string;
+        };
+        /** Comparison */
+        Comparison: {
+            /** Rows */
+            rows: components["schemas"]["ComparedRow"][];
+            left: components["schemas"]["Side"];
+            right: components["schemas"]["Side"];
+        };
+        /** Costs */
+        Costs: {
+            effort: components["schemas"]["Effort"];
+            room: components["schemas"]["Room"];
+            exposure: components["schemas"]["ExposureNotes"];
+            /** Wording */
+            wording: components["schemas"]["Finding"][];
+        };
+        /** CostsIn */
+        CostsIn: {
+            /** Text */
+            text: string;
+            /**
+             * Card
+             * @default poker
+             * @enum {string}
+             */
+            card: "poker" | "bridge";
+            /**
+             * Overlap
+             * @default 0
+             */
+            overlap: number;
+            /**
+             * Table
+             * @description width of the table in millimetres
+             * @default 600
+             */
+            table: number;
+            /**
+             * Job
+             * @default
+             */
+            job: string;
+        };
+        /** CostsOut */
+        CostsOut: {
+            /** @description null while the text has faults, or where it takes too long */
+            costs: components["schemas"]["Costs"] | null;
         };
         /** Count */
         Count: {
@@ -991,6 +1189,17 @@ export interface components {
             /** Mean */
             mean: string | null;
         };
+        /** Document */
+        Document: {
+            /** Title */
+            title: string;
+            /** Subtitle */
+            subtitle: string;
+            /** Warning */
+            warning: string | null;
+            /** Parts */
+            parts: (components["schemas"]["Heading"] | components["schemas"]["Paragraph"] | components["schemas"]["Items"] | components["schemas"]["Grid"] | components["schemas"]["Cards"] | components["schemas"]["Beat"])[];
+        };
         /** Done */
         Done: {
             /** Done */
@@ -1017,6 +1226,28 @@ export interface components {
             can_succeed: boolean;
             /** Can Fail */
             can_fail: boolean;
+        };
+        /**
+         * Effort
+         * @description Of the path that handles most cards.
+         */
+        Effort: {
+            /** Cards */
+            cards: number;
+            /** Deals */
+            deals: number;
+            /** Decisions */
+            decisions: number;
+            /** Seconds */
+            seconds: number;
+            /** Silent */
+            silent: number;
+            /** Sums */
+            sums: components["schemas"]["Sum"][];
+            /** Thinking */
+            thinking: components["schemas"]["Thinking"][];
+            /** Lines */
+            lines: components["schemas"]["LineCost"][];
         };
         /**
          * ErrorOut
@@ -1053,6 +1284,16 @@ export interface components {
              */
             kept: components["schemas"]["SentenceOut"][];
         };
+        /** ExposureNotes */
+        ExposureNotes: {
+            /** Moments */
+            moments: components["schemas"]["Moment"][];
+            /** Turned Away */
+            turned_away: [
+                number,
+                number
+            ][];
+        };
         /** FamilyOut */
         FamilyOut: {
             /** Name */
@@ -1080,6 +1321,18 @@ export interface components {
             /** Remedy */
             remedy: string;
         };
+        /**
+         * Finding
+         * @description A line of patter that is not so on some path.
+         */
+        Finding: {
+            /** Line */
+            line: number;
+            /** Said */
+            said: string;
+            /** Why */
+            why: string;
+        };
         /** FrameOut */
         FrameOut: {
             /** Line */
@@ -1102,12 +1355,36 @@ export interface components {
                 [key: string]: number;
             };
         };
+        /** Grid */
+        Grid: {
+            /** Head */
+            head: string[];
+            /** Rows */
+            rows: string[][];
+            /**
+             * Kind
+             * @default grid
+             * @constant
+             */
+            kind: "grid";
+        };
         /** Group */
         Group: {
             /** Size */
             size: string | null;
             /** About */
             about: string;
+        };
+        /** Heading */
+        Heading: {
+            /** Words */
+            words: string;
+            /**
+             * Kind
+             * @default heading
+             * @constant
+             */
+            kind: "heading";
         };
         /** Health */
         Health: {
@@ -1134,6 +1411,25 @@ export interface components {
             document: {
                 [key: string]: unknown;
             };
+        };
+        /**
+         * Items
+         * @description A list; numbered where the order matters.
+         */
+        Items: {
+            /** Rows */
+            rows: string[];
+            /**
+             * Numbered
+             * @default false
+             */
+            numbered: boolean;
+            /**
+             * Kind
+             * @default items
+             * @constant
+             */
+            kind: "items";
         };
         /** JobOut */
         JobOut: {
@@ -1220,6 +1516,17 @@ export interface components {
             narrowed: string | null;
             /** Limits */
             limits: components["schemas"]["golden_pivot__api__variant_models__LimitOut"][];
+        };
+        /** LineCost */
+        LineCost: {
+            /** Line */
+            line: number;
+            /** Cards */
+            cards: number;
+            /** Seconds */
+            seconds: number;
+            /** Remembers */
+            remembers: string[];
         };
         /**
          * Misreading
@@ -1331,6 +1638,20 @@ export interface components {
             /** Picture */
             picture: string | null;
             trouble: components["schemas"]["TroubleOut"] | null;
+        };
+        /**
+         * Moment
+         * @description What is in sight after a line, on the path that handles most cards. Cards of which nothing is known are `a card`.
+         */
+        Moment: {
+            /** Line */
+            line: number;
+            /** Faces */
+            faces: string[];
+            /** Odd Backs */
+            odd_backs: string[];
+            /** Note */
+            note: string;
         };
         /** NarrowIn */
         NarrowIn: {
@@ -1589,6 +1910,58 @@ export interface components {
             /** Known */
             known: string;
         };
+        /**
+         * PacesSet
+         * @description How long things take in the user's own hands, in seconds.
+         */
+        PacesSet: {
+            /**
+             * Card
+             * @default 0.8
+             */
+            card: number;
+            /**
+             * Count
+             * @default 0.4
+             */
+            count: number;
+            /**
+             * Look
+             * @default 0.25
+             */
+            look: number;
+            /**
+             * Step
+             * @default 2
+             */
+            step: number;
+            /**
+             * Decision
+             * @default 4
+             */
+            decision: number;
+            /**
+             * Word
+             * @default 0.4
+             */
+            word: number;
+            /**
+             * Sum
+             * @default 3
+             */
+            sum: number;
+        };
+        /** Paragraph */
+        Paragraph: {
+            /** Words */
+            words: string;
+            /**
+             * Kind
+             * @default paragraph
+             * @constant
+             */
+            kind: "paragraph";
+        };
         /** Pattern */
         Pattern: {
             /** Objects */
@@ -1714,6 +2087,22 @@ export interface components {
             /** Picture */
             picture: string | null;
             trouble: components["schemas"]["TroubleOut"] | null;
+        };
+        /**
+         * Piece
+         * @description A heap or a row as it lies, in millimetres from the left of the layout.
+         */
+        Piece: {
+            /** Name */
+            name: string;
+            /** Cards */
+            cards: number;
+            /** Is Row */
+            is_row: boolean;
+            /** Left */
+            left: number;
+            /** Width */
+            width: number;
         };
         /**
          * Place
@@ -1859,6 +2248,21 @@ export interface components {
         RestoreVersion: {
             /** Revision */
             revision: number;
+        };
+        /** Room */
+        Room: {
+            /** Line */
+            line: number;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** Pieces */
+            pieces: components["schemas"]["Piece"][];
+            /** Fits */
+            fits: boolean;
+            /** Remedy */
+            remedy: string | null;
         };
         /** RoutineOut */
         RoutineOut: {
@@ -2053,6 +2457,22 @@ export interface components {
              * @default 2
              */
             reckoning_seconds: number;
+            paces?: components["schemas"]["PacesSet"];
+        };
+        /** SheetIn */
+        SheetIn: {
+            /** Text */
+            text: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "setup" | "cues" | "reset";
+            /**
+             * Job
+             * @default
+             */
+            job: string;
         };
         /** SheetLine */
         SheetLine: {
@@ -2095,6 +2515,27 @@ export interface components {
             line: number;
             /** What */
             what: string;
+        };
+        /** Side */
+        Side: {
+            /** Headline */
+            headline: string;
+            /** Verdict */
+            verdict: string | null;
+            /** Badges */
+            badges: string[];
+            /** Cards */
+            cards: number | null;
+            /** Decisions */
+            decisions: number | null;
+            /** Seconds */
+            seconds: number | null;
+            /** Silent */
+            silent: number | null;
+            /** Harmless */
+            harmless: number | null;
+            /** Harmful */
+            harmful: number | null;
         };
         /**
          * Size
@@ -2471,6 +2912,20 @@ export interface components {
             /** Summary */
             summary: string;
         };
+        /**
+         * Sum
+         * @description A number reckoned in the head, at this line.
+         */
+        Sum: {
+            /** Line */
+            line: number;
+            /** Words */
+            words: string;
+            /** Operations */
+            operations: number;
+            /** Hard */
+            hard: string;
+        };
         /** Sweep */
         Sweep: {
             /** Fields */
@@ -2534,6 +2989,22 @@ export interface components {
         TextIn: {
             /** Text */
             text: string;
+        };
+        /**
+         * Thinking
+         * @description Between learning something and needing it: seconds, and the lines that cover it.
+         */
+        Thinking: {
+            /** Name */
+            name: string;
+            /** Learned */
+            learned: number;
+            /** Needed */
+            needed: number;
+            /** Seconds */
+            seconds: number;
+            /** Lines */
+            lines: number;
         };
         /**
          * TroubleOut
@@ -4092,6 +4563,141 @@ export interface operations {
                 };
                 content: {
                     "application/json": unknown;
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    sheet_api_sheet_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SheetIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Document"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    sheet_file_api_routines__routine_id__sheets__kind___form__get: {
+        parameters: {
+            query?: {
+                /** @description A4, or A6 for the pocket */
+                size?: "page" | "pocket";
+            };
+            header?: never;
+            path: {
+                routine_id: number;
+                kind: "setup" | "cues" | "reset";
+                form: "md" | "pdf";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    costs_api_costs_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CostsIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CostsOut"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    compare_api_compare_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CompareIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Comparison"];
                 };
             };
             /** @description Client Error */

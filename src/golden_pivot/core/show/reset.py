@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import permutations
 
 from ..budget import Budget
@@ -61,12 +61,17 @@ def ends_of(program: Program, budget: Budget) -> tuple[State, ...]:
 
 
 def reset_program(routine: Routine) -> Program:
-    return compile_routine(routine, ENDS)
+    """The routine with every card of the set-up followed to the end. Raises BadRoutine."""
+    program = compile_routine(routine, ENDS)
+    # A card that no line asks for is like any other, but its place must be found again.
+    if all(one.card in program.tokens for one in setup_of(routine).lying):
+        return program
+    return compile_routine(routine, replace(ENDS, every_card=True))
 
 
 def table_of(program: Program, state: State) -> dict[str, bytes]:
     """Only cards of the set-up matter: any other may be any other."""
-    known = set(program.tokens.values())
+    known = set(program.tokens.values()) - {0}
     plain = bytes(byte if byte & TOKEN in known else byte & FACE_UP for byte in range(256))
     return {name: state[index].translate(plain) for index, name in program.places() if state[index]}
 
@@ -171,7 +176,11 @@ def _insert(tokens: Sequence[int], at: int, place: str, names: Mapping[int, str]
     named = [names.get(token, "the card") for token in tokens]
     said = list_text(named) if len(named) <= 6 else f"{named[0]} to {named[-1]}"
     where = (
-        f"in {place}" if place != "deck" else "on top" if at == 1 else f"in {ordinal(at)}, with {at - 1} cards above"
+        f"in {place}"
+        if place != "deck"
+        else "on top"
+        if at == 1
+        else f"in {ordinal(at)}, with {at - 1} {'card' if at == 2 else 'cards'} above"
     )
     return Move(
         "insert",

@@ -41,7 +41,7 @@ class Insert:
         if self.position == 1:
             return f"Put {named} on top."
         first = ", the first" if len(self.cards) > 1 else ""
-        return f"Put {named} in{first} {ordinal(self.position)}: {self.position - 1} cards above."
+        return f"Put {named} in{first} {ordinal(self.position)}: {self.position - 1} {'card' if self.position == 2 else 'cards'} above."
 
 
 @dataclass(frozen=True)

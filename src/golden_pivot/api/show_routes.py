@@ -1,0 +1,97 @@
+"""From the bench to the show: sheets on the screen and as files, costs, two versions side by side."""
+
+from __future__ import annotations
+
+import base64
+from typing import Annotated, Any, Literal
+
+from fastapi import APIRouter, Query
+from fastapi.responses import Response
+from pydantic import Field
+
+from ..core.show.compare import Comparison
+from ..core.show.effort import Effort
+from ..core.show.exposure import ExposureNotes
+from ..core.show.table_room import Room
+from ..core.show.wording import Finding
+from ..sheets.document import Document
+from .models import Shape, Text
+from .routes import JobsIn, ShelfIn, get_settings, saved_as
+
+router = APIRouter(prefix="/api")
+
+Kind = Literal["setup", "cues", "reset"]
+
+
+class SheetIn(Shape):
+    text: Text
+    kind: Kind
+    job: Text = ""
+
+
+class CostsIn(Shape):
+    text: Text
+    card: Literal["poker", "bridge"] = "poker"
+    overlap: float = Field(default=0.0, ge=0, le=0.9)
+    table: float = Field(default=600.0, ge=100, le=5000, description="width of the table in millimetres")
+    job: Text = ""
+
+
+class Costs(Shape):
+    effort: Effort
+    room: Room
+    exposure: ExposureNotes
+    wording: list[Finding]
+
+
+class CostsOut(Shape):
+    costs: Costs | None = Field(description="null while the text has faults, or where it takes too long")
+
+
+class CompareIn(Shape):
+    text: Text
+    other: Text
+    job: Text = ""
+
+
+def _paces(shelf: ShelfIn) -> dict[str, Any]:
+    return get_settings(shelf).paces.model_dump()
+
+
+@router.post("/sheet")
+async def sheet(asked: SheetIn, jobs: JobsIn, shelf: ShelfIn) -> Document:
+    """A sheet as plain parts, for the screen."""
+    request = {**asked.model_dump(exclude={"job"}), "paces": _paces(shelf)}
+    return Document(**await jobs.run("long", asked.job, "sheet", request))
+
+
+@router.get("/routines/{routine_id}/sheets/{kind}.{form}")
+async def sheet_file(
+    routine_id: int, kind: Kind, form: Literal["md", "pdf"], jobs: JobsIn, shelf: ShelfIn,
+    size: Annotated[Literal["page", "pocket"], Query(description="A4, or A6 for the pocket")] = "page",
+) -> Response:  # fmt: skip
+    """A sheet of what the shelf has, as a file."""
+    request = {
+        "text": shelf.routine(routine_id).text,
+        "kind": kind,
+        "format": form,
+        "size": size,
+        "paces": _paces(shelf),
+    }
+    content = base64.b64decode((await jobs.run("long", "", "sheet_file", request))["file"])
+    media = "application/pdf" if form == "pdf" else "text/markdown; charset=utf-8"
+    return Response(content, media_type=media, headers=saved_as(routine_id, f"{kind}.{form}", shelf))
+
+
+@router.post("/costs")
+async def costs(asked: CostsIn, jobs: JobsIn, shelf: ShelfIn) -> CostsOut:
+    """What a routine costs, what shows when, whether it fits on the table, and what is said that is not so."""
+    request = {**asked.model_dump(exclude={"job"}), "paces": _paces(shelf)}
+    return CostsOut.model_validate(await jobs.run("long", asked.job, "costs", request))
+
+
+@router.post("/compare")
+async def compare(asked: CompareIn, jobs: JobsIn, shelf: ShelfIn) -> Comparison:
+    """Two texts line by line, with their verdicts, effort and slips."""
+    request = {**asked.model_dump(exclude={"job"}), "paces": _paces(shelf)}
+    return Comparison(**await jobs.run("long", asked.job, "compare", request))

@@ -1,0 +1,90 @@
+"""Two versions of a routine side by side: line by line, and what each costs and stands."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from difflib import SequenceMatcher
+
+from ..budget import Budget
+from ..faults import BadRoutine, OutOfBudget
+from ..language.parser import lines_of, read_routine
+from ..notes import badges_of
+from ..variants.edits import quiet
+from ..variants.slips import fragility_of
+from ..verdicts import prove
+from .effort import effort_of
+from .paces import Paces
+
+SAME, CHANGED, ADDED, REMOVED = "same", "changed", "added", "removed"
+
+
+@dataclass(frozen=True)
+class ComparedRow:
+    """A line of each; empty where there is none. `how`: same, changed, added (only right) or removed (only left)."""
+
+    how: str
+    left: str
+    right: str
+
+
+@dataclass(frozen=True)
+class Side:
+    headline: str
+    verdict: str | None
+    """None while it is being written"""
+    badges: tuple[str, ...]
+    cards: int | None
+    decisions: int | None
+    seconds: float | None
+    silent: int | None
+    harmless: int | None
+    """plausible slips that do no harm"""
+    harmful: int | None
+    """those after which it fails on some path or all"""
+
+
+@dataclass(frozen=True)
+class Comparison:
+    rows: tuple[ComparedRow, ...]
+    left: Side
+    right: Side
+
+
+def compared(left: str, right: str, budget: Budget, paces: Paces | None = None) -> Comparison:
+    return Comparison(
+        tuple(_rows(lines_of(left), lines_of(right))), side_of(left, budget, paces), side_of(right, budget, paces)
+    )
+
+
+def _rows(left: Sequence[str], right: Sequence[str]) -> Iterator[ComparedRow]:
+    for how, a, b, c, d in SequenceMatcher(None, left, right, autojunk=False).get_opcodes():
+        if how == "equal":
+            yield from (ComparedRow(SAME, row, row) for row in left[a:b])
+            continue
+        for i in range(max(b - a, d - c)):
+            one = left[a + i] if a + i < b else None
+            other = right[c + i] if c + i < d else None
+            kind = ADDED if one is None else REMOVED if other is None else CHANGED
+            yield ComparedRow(kind, one or "", other or "")
+
+
+def side_of(text: str, budget: Budget, paces: Paces | None = None) -> Side:
+    """What one version comes to; numbers are None where they cannot be had."""
+    routine = read_routine(text)
+    nothing = (None,) * 6
+    try:
+        verdict = prove(routine, quiet(budget), explain=False)
+    except BadRoutine as bad:
+        return Side(f"Still being written: {bad.faults[0]}", None, (), *nothing)
+    try:
+        effort = effort_of(routine, budget, paces)
+        outcomes = fragility_of(text, budget).outcomes
+        harmful = sum(one.kind in ("some", "all") for one in outcomes)
+        harmless = sum(one.kind in ("harmless", "elsewhere") for one in outcomes)
+    except OutOfBudget:
+        return Side(verdict.headline, verdict.verdict, badges_of(routine), *nothing)
+    return Side(
+        verdict.headline, verdict.verdict, badges_of(routine), effort.cards, effort.decisions, effort.seconds,
+        effort.silent, harmless, harmful,
+    )  # fmt: skip

@@ -1,0 +1,61 @@
+"""What a worker is asked for a show: sheets, costs, two versions side by side."""
+
+from __future__ import annotations
+
+import base64
+from dataclasses import asdict
+from typing import Any
+
+from ..core.budget import Budget
+from ..core.faults import BadRoutine, OutOfBudget
+from ..core.language.parser import read_routine
+from ..core.show.compare import compared
+from ..core.show.effort import effort_of, longest_play
+from ..core.show.exposure import exposure_of
+from ..core.show.paces import Paces
+from ..core.show.table_room import widest
+from ..core.show.wording import wording_of
+from ..sheets.markdown import markdown_of
+from ..sheets.pdf import pdf_of
+from ..sheets.sheets import SHEETS, shown
+
+
+def _paces(request: dict[str, Any]) -> Paces:
+    return Paces(**(request.get("paces") or {}))
+
+
+def sheet(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
+    """{text, kind, paces?} → the sheet as plain parts."""
+    return asdict(SHEETS[request["kind"]](shown(request["text"], budget, _paces(request))))
+
+
+def sheet_file(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
+    """{text, kind, format, size?, paces?} → {file} in base 64; the format is md or pdf, the size page or pocket."""
+    document = SHEETS[request["kind"]](shown(request["text"], budget, _paces(request)))
+    content = (
+        pdf_of(document, request.get("size") or "page")
+        if request["format"] == "pdf"
+        else markdown_of(document).encode()
+    )
+    return {"file": base64.b64encode(content).decode()}
+
+
+def costs(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
+    """{text, card, overlap, table, paces?} → {costs}; null for a text with faults or out of budget."""
+    routine = read_routine(request["text"])
+    try:
+        played = longest_play(routine, budget)
+        found = {
+            "effort": asdict(effort_of(routine, budget, _paces(request))),
+            "room": asdict(widest(played, request["card"], request["overlap"], request["table"])),
+            "exposure": asdict(exposure_of(routine, budget)),
+            "wording": [asdict(one) for one in wording_of(request["text"], budget)],
+        }
+    except (BadRoutine, OutOfBudget):
+        return {"costs": None}
+    return {"costs": found}
+
+
+def side_by_side(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
+    """{text, other, paces?} → both, line by line and in numbers."""
+    return asdict(compared(request["text"], request["other"], budget, _paces(request)))
