@@ -14,13 +14,13 @@ FOLDER = Path(__file__).parents[1] / "docs" / "screenshots"
 
 
 def shelf(page: Page) -> None:
-    page.get_by_role("link", name="The Harbour Light").wait_for()
+    page.get_by_role("link", name="The Harbour Light", exact=True).wait_for()
     expect(page.get_by_text("Proving…")).to_have_count(0)
 
 
 def bench(title: str, *, worst: bool = False) -> Callable[[Page], None]:
     def show(page: Page) -> None:
-        page.get_by_role("link", name=title).click()
+        page.get_by_role("link", name=title, exact=True).click()
         page.locator("section.verdict[data-old=false]:not([data-verdict=none])").wait_for()
         if worst:
             page.get_by_role("button", name="Worst case").click()
@@ -39,7 +39,7 @@ def with_odds(page: Page) -> None:
 
 
 def writing(page: Page) -> None:
-    page.get_by_role("link", name="Last Orders at the Bar").click()
+    page.get_by_role("link", name="Last Orders at the Bar", exact=True).click()
     page.locator(".gp-fault-note").wait_for()
     page.get_by_label("The routine, one sentence a line").click()
     page.keyboard.press("Control+End")

@@ -24,7 +24,7 @@ def headline(page: Page) -> str:
 
 
 def open_routine(page: Page, title: str) -> None:
-    page.get_by_role("link", name=title).click()
+    page.get_by_role("link", name=title, exact=True).click()
     page.locator(".cm-content").wait_for()
 
 
@@ -71,7 +71,7 @@ def test_widen_a_range_see_it_fail_play_it_undo(page: Page) -> None:
 
 
 def test_write_a_routine_by_keyboard_and_find_it_after_reload(page: Page) -> None:
-    page.get_by_role("link", name="The Harbour Light").wait_for()
+    page.get_by_role("link", name="The Harbour Light", exact=True).wait_for()
     blank_page(page)
     sheet(page).focus()
     page.keyboard.press("Control+a")
@@ -107,7 +107,7 @@ def insert_step(page: Page, sought: str) -> None:
 
 
 def test_build_a_told_pile_routine_from_the_steps(page: Page) -> None:
-    page.get_by_role("link", name="The Harbour Light").wait_for()
+    page.get_by_role("link", name="The Harbour Light", exact=True).wait_for()
     blank_page(page)
     sheet(page).focus()
     page.keyboard.press("Control+a")
@@ -257,7 +257,7 @@ def test_a_text_written_while_the_server_is_down_is_not_lost(page: Page) -> None
 def test_every_screen_is_readable_by_all(page: Page, scheme: str, title: str | None) -> None:
     page.emulate_media(color_scheme=scheme)  # type: ignore[arg-type]
     page.reload()
-    page.get_by_role("link", name="The Harbour Light").wait_for()
+    page.get_by_role("link", name="The Harbour Light", exact=True).wait_for()
     if title:
         open_routine(page, title)
         verdict_is(page, "refuted")
@@ -355,9 +355,9 @@ def test_two_windows_keep_both_texts(page: Page, address: str) -> None:
 
 def test_what_is_removed_from_the_shelf_is_brought_back(page: Page) -> None:
     page.get_by_role("button", name="Remove Fog Signals").click()
-    expect(page.get_by_role("link", name="Fog Signals")).to_have_count(0)
+    expect(page.get_by_role("link", name="Fog Signals", exact=True)).to_have_count(0)
     page.get_by_role("button", name="Bring it back").click()
-    expect(page.get_by_role("link", name="Fog Signals")).to_be_visible()
+    expect(page.get_by_role("link", name="Fog Signals", exact=True)).to_be_visible()
     page.get_by_label("Search the shelf").fill("gangway")
     expect(page.locator(".routines li")).to_have_count(1)
 
@@ -396,7 +396,7 @@ PROCEDURES = Path(__file__).parents[1] / "procedures"
 
 def type_routine(page: Page, name: str) -> None:
     """Typed line by line, with the margins a performer would make."""
-    page.get_by_role("link", name="The Harbour Light").wait_for()
+    page.get_by_role("link", name="The Harbour Light", exact=True).wait_for()
     blank_page(page)
     sheet(page).focus()
     page.keyboard.press("Control+a")
@@ -427,7 +427,7 @@ def test_a_procedure_is_typed_and_settled(page: Page, name: str, kind: str, says
 
 
 def test_a_spelled_routine_is_built_from_the_steps(page: Page) -> None:
-    page.get_by_role("link", name="The Harbour Light").wait_for()
+    page.get_by_role("link", name="The Harbour Light", exact=True).wait_for()
     blank_page(page)
     sheet(page).focus()
     page.keyboard.press("Control+a")
@@ -456,7 +456,7 @@ def test_a_spelled_routine_is_built_from_the_steps(page: Page) -> None:
 @pytest.mark.parametrize(("name", "kind"), [("p11_from_the_pack", "proved"), ("p21_placing", "one-of")])
 def test_a_procedure_is_built_from_the_steps(page: Page, name: str, kind: str) -> None:
     """Every line is taken from the list of steps, then its margin and what it speaks of are changed."""
-    page.get_by_role("link", name="The Harbour Light").wait_for()
+    page.get_by_role("link", name="The Harbour Light", exact=True).wait_for()
     blank_page(page)
     sheet(page).focus()
     page.keyboard.press("Control+a")
@@ -472,7 +472,7 @@ def test_a_procedure_is_built_from_the_steps(page: Page, name: str, kind: str) -
 
 
 def test_a_face_you_do_not_know_is_told_at_its_line(page: Page) -> None:
-    page.get_by_role("link", name="The Harbour Light").wait_for()
+    page.get_by_role("link", name="The Harbour Light", exact=True).wait_for()
     blank_page(page)
     sheet(page).focus()
     page.keyboard.press("Control+a")
@@ -492,7 +492,7 @@ def test_a_face_you_do_not_know_is_told_at_its_line(page: Page) -> None:
 
 def test_odds_notes_and_badges(page: Page) -> None:
     page.get_by_label("Show only routines that are").get_by_text("hands off").click()
-    expect(page.get_by_role("link", name="The Harbour Light")).to_have_count(0)
+    expect(page.get_by_role("link", name="The Harbour Light", exact=True)).to_have_count(0)
     page.get_by_label("Show only routines that are").get_by_text("hands off").click()
     open_routine(page, "Three Bells")
     verdict_is(page, "proved")

@@ -7,7 +7,7 @@ from typing import Annotated, Any, Literal
 
 from fastapi import APIRouter, Query
 from fastapi.responses import Response
-from pydantic import Field
+from pydantic import Field, TypeAdapter
 
 from ..core.show.compare import Comparison
 from ..core.show.effort import Effort
@@ -19,6 +19,8 @@ from .models import Shape, Text
 from .routes import JobsIn, ShelfIn, get_settings, saved_as
 
 router = APIRouter(prefix="/api")
+
+_DOCUMENT, _COMPARISON = TypeAdapter(Document), TypeAdapter(Comparison)
 
 Kind = Literal["setup", "cues", "reset"]
 
@@ -62,7 +64,7 @@ def _paces(shelf: ShelfIn) -> dict[str, Any]:
 async def sheet(asked: SheetIn, jobs: JobsIn, shelf: ShelfIn) -> Document:
     """A sheet as plain parts, for the screen."""
     request = {**asked.model_dump(exclude={"job"}), "paces": _paces(shelf)}
-    return Document(**await jobs.run("long", asked.job, "sheet", request))
+    return _DOCUMENT.validate_python(await jobs.run("long", asked.job, "sheet", request))
 
 
 @router.get("/routines/{routine_id}/sheets/{kind}.{form}")
@@ -94,4 +96,4 @@ async def costs(asked: CostsIn, jobs: JobsIn, shelf: ShelfIn) -> CostsOut:
 async def compare(asked: CompareIn, jobs: JobsIn, shelf: ShelfIn) -> Comparison:
     """Two texts line by line, with their verdicts, effort and slips."""
     request = {**asked.model_dump(exclude={"job"}), "paces": _paces(shelf)}
-    return Comparison(**await jobs.run("long", asked.job, "compare", request))
+    return _COMPARISON.validate_python(await jobs.run("long", asked.job, "compare", request))

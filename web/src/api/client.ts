@@ -22,6 +22,11 @@ export type Slips = Schemas['Slips'];
 export type StepKind = Schemas['StepKindOut'];
 export type Suggestion = Schemas['SuggestionOut'];
 
+export type SheetDocument = Schemas['Document'];
+export type SheetKind = Schemas['SheetIn']['kind'];
+export type Costs = Schemas['Costs'];
+export type Comparison = Schemas['Comparison'];
+export type Settings = Schemas['Settings'];
 export type Send = Schemas['Send'];
 
 /** What each desk is asked, and what it tells. */
@@ -111,6 +116,11 @@ export const api = {
     value(client.POST('/api/solve', { body: { text, domains, job }, signal })),
   sweep: (text: string, domains: Record<string, string[]>, job: string, signal?: AbortSignal) =>
     value(client.POST('/api/sweep', { body: { text, domains, job, nth: 1 }, signal })),
+  sheet: (text: string, kind: SheetKind, job: string, signal?: AbortSignal) => value(client.POST('/api/sheet', { body: { text, kind, job }, signal })) as Promise<SheetDocument>,
+  costs: (asked: Omit<Schemas['CostsIn'], 'job'>, job: string, signal?: AbortSignal) => value(client.POST('/api/costs', { body: { ...asked, job }, signal })) as Promise<Schemas['CostsOut']>,
+  compare: (text: string, other: string, job: string, signal?: AbortSignal) => value(client.POST('/api/compare', { body: { text, other, job }, signal })),
+  settings: () => value(client.GET('/api/settings')),
+  changeSettings: (settings: Schemas['Settings']) => value(client.PUT('/api/settings', { body: settings })),
   desks: () => value(client.GET('/api/desks')),
   /** All desks have one shape of request and reply; which asks and answers go together, their names say. */
   desk: <N extends DeskName>(name: N, asks: DeskAsks[N], job: string, lane: 'interactive' | 'long', signal?: AbortSignal) =>

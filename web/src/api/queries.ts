@@ -1,5 +1,5 @@
 import { keepPreviousData, queryOptions } from '@tanstack/react-query';
-import { api, type DeskAsks, type DeskName } from './client';
+import { api, type DeskAsks, type DeskName, type Schemas, type SheetKind } from './client';
 
 /** What is computed from a text is the same for ever, so it is kept by its text. */
 const FOR_EVER = { staleTime: Infinity, gcTime: 10 * 60_000 };
@@ -21,6 +21,9 @@ export const routinesQuery = () => queryOptions({ queryKey: ['routines'], queryF
 export const routineQuery = (id: number) =>
   // The bench holds the text while it is open; only opening it asks the shelf.
   queryOptions({ queryKey: ['routine', id], queryFn: () => api.routine(id), staleTime: Infinity, gcTime: 0 });
+
+/** What the shelf has now, for what is printed from it. */
+export const savedRoutineQuery = (id: number) => queryOptions({ queryKey: ['saved routine', id], queryFn: () => api.routine(id), gcTime: 0 });
 
 export const languageQuery = () => queryOptions({ queryKey: ['language'], queryFn: api.language, ...FOR_EVER });
 
@@ -125,3 +128,20 @@ export const deskQuery = <N extends DeskName>(name: N, asks: DeskAsks[N], lane: 
   const queryFn = ({ signal }: { signal: AbortSignal }) => stopping(job, signal, api.desk(name, asks, job, lane, signal));
   return { ...queryOptions({ queryKey: ['desk', name, lane, asks], queryFn, placeholderData: keepPreviousData, ...ONCE }), job };
 };
+
+export const settingsQuery = () => queryOptions({ queryKey: ['settings'], queryFn: api.settings });
+
+/** Sheets and costs go by the paces in the settings, so they are kept by these as well. */
+export const sheetQuery = (text: string, kind: SheetKind, paces: unknown) =>
+  queryOptions({ queryKey: ['sheet', kind, text, paces], queryFn: ({ signal }) => unlessGone(signal, (job) => api.sheet(text, kind, job, signal)), ...FOR_EVER });
+
+export const costsQuery = (asked: Omit<Schemas['CostsIn'], 'job'>, paces: unknown) =>
+  queryOptions({
+    queryKey: ['costs', asked, paces],
+    queryFn: ({ signal }) => unlessGone(signal, (job) => api.costs(asked, job, signal)),
+    placeholderData: keepPreviousData,
+    ...FOR_EVER,
+  });
+
+export const compareQuery = (text: string, other: string, paces: unknown) =>
+  queryOptions({ queryKey: ['compare', text, other, paces], queryFn: ({ signal }) => unlessGone(signal, (job) => api.compare(text, other, job, signal)), ...FOR_EVER });

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from ..building import REPLAY, compile_routine
 from ..cards import FACE_UP, TOKEN, card_value, ordinal
-from ..design.assembly import NEW_PACK, order_of, passes
+from ..design.assembly import NEW_PACK, Block, blocks, order_of, passes
 from ..language.phrases import list_text
 from ..program import Program
 from ..routine import STEP, Routine
@@ -143,27 +143,40 @@ def _steps(plan: Assembly, lying: Sequence[Lying], cards: int) -> list[str]:
     if not plan.taken and not any(one.place != "deck" for one in lying):
         return [f"Nothing to prepare: {cards} cards, shuffled by whoever likes."]
     rows = []
-    if len(plan.passes) > 1:
+    real = [card for run in plan.passes for card in run]
+    parts = blocks(order_of(NEW_PACK) or (), real)
+    if len(real) > 1 and len(parts) <= len(plan.passes):
+        rows += [_block_words(part, "Take" if i == 0 else "Under them put") for i, part in enumerate(parts)]
+        if invented := [card for card in plan.taken if card not in real]:
+            rows.append(f"Take out {list_text(invented)} as well.")
+    elif len(plan.passes) > 1:
         runs = [f"{number}: {', '.join(run)}" for number, run in enumerate(plan.passes, start=1)]
         rows.append(
             f"Go through the new pack from the top {len(plan.passes)} times, pushing out each time, each lot under the last: "
-            + "; ".join(runs)
-            + "."
-        )
+            + "; ".join(runs) + "."
+        )  # fmt: skip
     elif plan.taken:
         rows.append(
             f"Take out {list_text(list(plan.taken)) if len(plan.taken) <= 8 else f'the {len(plan.taken)} cards of the stack, in their order'}."
         )
-    if plan.taken:
+    if plan.taken and plan.others:
         rows.append(
-            f"Keep {plan.others} other cards, in any order; from a shuffled pack look for the cards above in that order."
+            f"Keep {plan.others} other cards, in any order. From a shuffled pack look for the cards above in the same order."
         )
-    rows += [insert.words for insert in plan.inserts]
+    if plan.others:
+        rows += [insert.words for insert in plan.inserts]
     rows += [f"Turn {one.card} face up where it lies." for one in lying if one.face_up and one.place == "deck"]
     rows += [
         f"Put {one.card} in {one.place}{', face up' if one.face_up else ''}." for one in lying if one.place != "deck"
     ]
     return rows
+
+
+def _block_words(part: Block, verb: str) -> str:
+    if part.cards == 1:
+        return f"{verb} {part.first}."
+    how = "dealt singly, so that their order turns round" if part.reverses else "as they lie"
+    return f"{verb} {part.first} to {part.last}, {part.cards} cards, {how}."
 
 
 def _checks(inside: Sequence[Lying], cards: int) -> list[str]:

@@ -5,7 +5,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { ApiError, api, type Routine } from '../../api/client';
 import { languageQuery, ledgerQuery, notesQuery, oddsQuery, playQuery, proveQuery, readQuery, routinesQuery, slipsQuery, strandsQuery, type Asked } from '../../api/queries';
-import { useLocation, useNavigate } from 'react-router';
+import { Link, useLocation, useNavigate } from 'react-router';
 import { useCommands, type Command } from '../palette/commands';
 import { Hand } from './Hand';
 import { Sheet, type SheetHandle } from './Sheet';
@@ -127,6 +127,16 @@ export function Bench({ routine }: { routine: Routine }) {
     true,
   );
 
+  // What is shown and printed is what the shelf has: the last keys are saved first.
+  const saved = save.saved;
+  const show = useCallback(
+    (event?: { preventDefault: () => void }) => {
+      event?.preventDefault();
+      void saved().then(() => go(`/show/${routine.id}`));
+    },
+    [saved, go, routine.id],
+  );
+
   const kinds = language.data;
   const commands = useMemo<Command[]>(
     () => [
@@ -135,6 +145,7 @@ export function Bench({ routine }: { routine: Routine }) {
       { id: 'forward', group: 'At the table', label: 'One step on', keys: 'Alt →', run: () => step(1) },
       { id: 'back', group: 'At the table', label: 'One step back', keys: 'Alt ←', run: () => step(-1) },
       { id: 'steps', group: 'On the sheet', label: 'All steps by family', keys: 'Alt S', run: () => setOpen('steps') },
+      { id: 'show', group: 'On the sheet', label: 'Show: cues, set-up, reset, what it costs', run: () => show() },
       { id: 'versions', group: 'On the sheet', label: 'Versions', keys: 'Alt V', run: () => setOpen('versions') },
       ...VIEWS.map((one) => ({ id: one.view, group: 'Beside the sheet', label: one.label, keys: one.keys, run: () => setView(one.view) })),
       ...(kinds ?? []).map((kind) => ({
@@ -145,7 +156,7 @@ export function Bench({ routine }: { routine: Routine }) {
         run: () => sheet.current?.insertStep(kind.example),
       })),
     ],
-    [another, worst, step, kinds],
+    [another, worst, step, kinds, show],
   );
   useCommands('bench', commands);
 
@@ -254,6 +265,9 @@ export function Bench({ routine }: { routine: Routine }) {
             <span className="foot-tools">
               <Button size="compact-sm" variant="subtle" color="gray" onClick={() => setOpen('steps')}>
                 Steps
+              </Button>
+              <Button size="compact-sm" variant="subtle" color="gray" component={Link} to={`/show/${routine.id}`} onClick={show}>
+                Show
               </Button>
               <Button size="compact-sm" variant="subtle" color="gray" onClick={() => setOpen('versions')}>
                 Versions

@@ -144,6 +144,10 @@ export function ShelfPage() {
               <p className="says figures">{says(proof)}</p>
               {routine.badges.length > 0 && <p className="badges">{routine.badges.join(' · ')}</p>}
             </div>
+            <Group gap={4} className="item-tools">
+            <Button variant="subtle" color="gray" size="compact-sm" component={Link} to={`/show/${routine.id}`} aria-label={`Show ${routine.title}`}>
+              Show
+            </Button>
             <Button
               variant="subtle"
               color="gray"
@@ -154,6 +158,7 @@ export function ShelfPage() {
             >
               Remove
             </Button>
+            </Group>
           </li>
         ))}
       </ul>

@@ -1,0 +1,89 @@
+"""From the bench to the show through the real interface."""
+
+from __future__ import annotations
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.browser.test_bench import AXE, open_routine, saved, sheet, verdict_is
+
+pytestmark = pytest.mark.browser
+
+
+def test_from_the_shelf_to_a_printed_cue_sheet_in_four_actions(page: Page) -> None:
+    """Show, and the PDF: two; the pocket size and the set-up are one more each."""
+    page.get_by_role("link", name="Show Fog Signals").click()
+    expect(page.locator(".paper")).to_contain_text("How many blasts of the horn?")
+    with page.expect_download() as download:
+        page.get_by_role("link", name="PDF", exact=True).click()
+    assert download.value.suggested_filename == "fog_signals.cues.pdf"
+    assert download.value.path().read_bytes().startswith(b"%PDF")
+    page.get_by_role("tab", name="Set-up").click()
+    expect(page.locator(".paper")).to_contain_text("Put HORN on top.")
+    with page.expect_download() as download:
+        page.get_by_role("link", name="Markdown").click()
+    assert download.value.path().read_text(encoding="utf-8").startswith("# Fog Signals: Set-up")
+    page.get_by_role("tab", name="Reset").click()
+    expect(page.locator(".paper")).to_contain_text("Getting ready again")
+
+
+def test_a_refuted_routine_says_so_on_its_sheet(page: Page) -> None:
+    page.get_by_role("link", name="Show Forty Minutes Out").click()
+    expect(page.locator(".paper .warning")).to_contain_text("Not to be relied upon. Fails when n is 40")
+
+
+def test_costs_follow_the_table_and_the_paces(page: Page) -> None:
+    page.get_by_role("link", name="Show The Cabin Corridor").click()
+    page.get_by_role("tab", name="What it costs").click()
+    room = page.get_by_role("region", name="The table")
+    expect(room).to_contain_text("It fits: 579 mm at its widest")
+    room.get_by_label("Table, mm wide").fill("400")
+    expect(room).to_contain_text("It does not fit")
+    expect(room).to_contain_text("Overlap the cards of row by")
+    effort = page.get_by_role("region", name="Effort")
+    before = effort.locator(".sum-up b").inner_text()
+    effort.get_by_text("Your paces, in seconds").click()
+    effort.get_by_label("a word said").fill("2")
+    effort.get_by_role("button", name="Reckon with these").click()
+    expect(effort.locator(".sum-up b")).not_to_have_text(before)
+    page.reload()
+    expect(effort.locator(".sum-up b")).not_to_have_text(before)
+
+
+def test_two_versions_are_compared_and_one_is_brought_back(page: Page) -> None:
+    open_routine(page, "The Harbour Light")
+    verdict_is(page, "proved")
+    page.keyboard.press("Alt+v")
+    page.get_by_label("Keep the sheet as it stands").fill("up to 39")
+    page.keyboard.press("Enter")
+    page.get_by_text("Kept as “up to 39”.").wait_for()
+    page.keyboard.press("Escape")
+    page.locator(".cm-line", has_text="n from 30").click()
+    page.keyboard.press("Home")
+    page.keyboard.press("Shift+End")
+    page.keyboard.insert_text("Spectator names a number n from 30 to 40")
+    verdict_is(page, "refuted")
+    saved(page)
+    page.get_by_role("link", name="Show", exact=True).click()
+    page.get_by_role("tab", name="Versions").click()
+    sides = page.get_by_role("table", name="What each comes to")
+    expect(sides).to_contain_text("Fails when n is 40", timeout=20_000)
+    expect(sides).to_contain_text("Proved")
+    expect(page.locator(".diff tr.changed")).to_have_count(1)
+    page.get_by_role("button", name="Bring up to 39 back").click()
+    verdict_is(page, "proved")
+    expect(sheet(page)).to_contain_text("from 30 to 39")
+
+
+@pytest.mark.parametrize("scheme", ["light", "dark"])
+def test_every_sheet_is_readable_by_all(page: Page, scheme: str) -> None:
+    page.emulate_media(color_scheme=scheme)  # type: ignore[arg-type]
+    page.get_by_role("link", name="Show The Purser’s Count").click()
+    page.locator(".paper").wait_for()
+    page.evaluate(AXE.read_text(encoding="utf-8"))
+    for tab, seen in (("Cue sheet", "Here is the corridor."), ("Set-up", "LODGER in 18th"), ("Reset", "another back"),
+                      ("What it costs", "You look away"), ("Versions", "No version has been kept yet")):  # fmt: skip
+        page.get_by_role("tab", name=tab).click()
+        expect(page.get_by_role("tabpanel")).to_contain_text(seen, timeout=15_000)
+        found = page.evaluate("axe.run({ runOnly: ['wcag2a', 'wcag2aa'] })")
+        assert [(v["id"], [n["target"] for n in v["nodes"]]) for v in found["violations"]] == [], tab

@@ -1,0 +1,78 @@
+import { Button, Group, Skeleton } from '@mantine/core';
+import { IconFileTypePdf, IconPrinter } from '@tabler/icons-react';
+import { useQuery } from '@tanstack/react-query';
+import { Link, useParams, useSearchParams } from 'react-router';
+import { ApiError, type SheetKind } from '../../api/client';
+import { savedRoutineQuery, settingsQuery, sheetQuery } from '../../api/queries';
+import { NotFound } from '../../ui/NotFound';
+import { ComparePanel } from './ComparePanel';
+import { CostsPanel } from './CostsPanel';
+import { SheetView } from './SheetView';
+import './show.css';
+
+const TABS = [
+  { tab: 'cues', label: 'Cue sheet' },
+  { tab: 'setup', label: 'Set-up' },
+  { tab: 'reset', label: 'Reset' },
+  { tab: 'costs', label: 'What it costs' },
+  { tab: 'versions', label: 'Versions' },
+] as const;
+
+type Tab = (typeof TABS)[number]['tab'];
+
+/** From the bench to a table in front of people: everything that is printed, and what a routine costs. */
+export default function ShowPage() {
+  const id = Number(useParams().id);
+  const { data: routine, error } = useQuery(savedRoutineQuery(id));
+  const [search, setSearch] = useSearchParams();
+  const tab = (TABS.find((one) => one.tab === search.get('tab'))?.tab ?? 'cues') as Tab;
+  if (error) return <NotFound what={error instanceof ApiError && error.status === 404 ? 'This routine is not on the shelf.' : error.message} />;
+  if (!routine) return <Skeleton height={300} aria-label="Opening the routine" />;
+  const choose = (to: Tab) => setSearch(to === 'cues' ? {} : { tab: to });
+  const printed = tab === 'cues' || tab === 'setup' || tab === 'reset';
+  return (
+    <div className="show">
+      <header className="show-head">
+        <div>
+          <h1>{routine.title}</h1>
+          <Link to={`/bench/${id}`}>to the bench</Link>
+        </div>
+        {printed && (
+          <Group gap={6}>
+            <Button size="compact-sm" component="a" href={`/api/routines/${id}/sheets/${tab}.pdf`} download leftSection={<IconFileTypePdf size={15} />}>
+              PDF
+            </Button>
+            <Button size="compact-sm" variant="default" component="a" href={`/api/routines/${id}/sheets/${tab}.pdf?size=pocket`} download>
+              Pocket PDF
+            </Button>
+            <Button size="compact-sm" variant="default" component="a" href={`/api/routines/${id}/sheets/${tab}.md`} download>
+              Markdown
+            </Button>
+            <Button size="compact-sm" variant="default" leftSection={<IconPrinter size={15} />} onClick={() => window.print()}>
+              Print
+            </Button>
+          </Group>
+        )}
+      </header>
+      <div className="show-tabs" role="tablist" aria-label="What to take to the table">
+        {TABS.map((one) => (
+          <button key={one.tab} type="button" role="tab" aria-selected={one.tab === tab} onClick={() => choose(one.tab)}>
+            {one.label}
+          </button>
+        ))}
+      </div>
+      <div className="show-body" tabIndex={0} role="tabpanel" aria-label={TABS.find((one) => one.tab === tab)?.label}>
+        {printed && <Sheet text={routine.text} kind={tab} />}
+        {tab === 'costs' && <CostsPanel text={routine.text} />}
+        {tab === 'versions' && <ComparePanel id={id} text={routine.text} />}
+      </div>
+    </div>
+  );
+}
+
+function Sheet({ text, kind }: { text: string; kind: SheetKind }) {
+  const { data: settings } = useQuery(settingsQuery());
+  const { data, error } = useQuery({ ...sheetQuery(text, kind, settings?.paces), enabled: settings !== undefined });
+  if (error) return <p role="alert">{error.message}</p>;
+  return data ? <SheetView sheet={data} /> : <Skeleton height={420} aria-label="Writing the sheet" />;
+}
