@@ -74,7 +74,7 @@ def side_of(text: str, budget: Budget, paces: Paces | None = None) -> Side:
     routine = read_routine(text)
     nothing = (None,) * 6
     try:
-        verdict = prove(routine, quiet(budget), explain=False)
+        verdict = prove(routine, quiet(budget))
     except BadRoutine as bad:
         return Side(f"Still being written: {bad.faults[0]}", None, (), *nothing)
     try:
