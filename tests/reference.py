@@ -1156,7 +1156,7 @@ MEANINGS: dict[str, Callable[[Table, Json], None]] = {
         ends_columns, ends_pairs, ends_groups, odds_of, riffle_into, note_order, ends_in_order, guard,
     )
 } | dict.fromkeys(
-    ("title", "note", "assumed", "tell", "if_compared", "if_parity", "if_card", "if_alike", "otherwise", "never_shows",
+    ("title", "note", "credit", "assumed", "tell", "if_compared", "if_parity", "if_card", "if_alike", "otherwise", "never_shows",
      "never_odd", "name_aloud", "odds_model"), nothing
 )  # fmt: skip
 

@@ -53,7 +53,8 @@ def test_what_is_removed_can_be_brought_back(client: TestClient) -> None:
 
 def test_versions_are_kept_and_restored_with_nothing_lost(client: TestClient) -> None:
     at = f"/api/routines/{client.post('/api/routines', json={'text': 'Title: One'}).json()['id']}"
-    client.post(f"{at}/versions", json={"name": "first night"})
+    client.post(f"{at}/versions", json={"name": "first night", "reason": "the captain asked"})
+    assert client.get(f"{at}/versions").json()[0]["reason"] == "the captain asked"
     saved = client.put(at, json={"text": "Title: Two", "revision": 1}).json()
     back = client.post(f"{at}/versions/1/restore", json={"revision": saved["revision"]}).json()
     assert back["title"] == "One"

@@ -17,6 +17,7 @@ from golden_pivot.core.show.effort import effort_of, longest_play, operations
 from golden_pivot.core.show.exposure import exposure_of
 from golden_pivot.core.show.paces import Paces
 from golden_pivot.core.show.reset import done, ends_of, reset_of, reset_program, table_of
+from golden_pivot.core.show.schools import schools_of
 from golden_pivot.core.show.setup import assembled, setup_of
 from golden_pivot.core.show.table_room import row_width, widest
 from golden_pivot.core.show.wording import wording_of
@@ -246,6 +247,40 @@ def test_sums_are_worked_out_beforehand() -> None:
     stowaway = demo.demo_text("the_stowaway")
     rule = cues_of(read_routine(stowaway), prove(read_routine(stowaway)), Budget())
     assert len(rule.landing) == 10
+
+
+def test_other_schools_are_carried_through_and_proved() -> None:
+    """By hand: the light is 28th for the last card of the count, and 27th for the next one."""
+    found = {one.label: one for one in schools_of(demo.demo_text("harbour_light"), Budget())}
+    following = found["next instead of last"]
+    assert (
+        following.verdict == "proved"
+        and "Place LANTERN 27th" in following.text
+        and "the next card is LANTERN" in following.text
+    )
+    marked = found["marked: the placed card has another back"]
+    assert marked.verdict == "proved" and marked.lost == ("borrowed pack", "ends examinable")
+    face = found["positions counted from the face"]
+    assert face.verdict == "proved" and "25th from the bottom" in face.text
+    courts = {one.label: one for one in schools_of(demo.demo_text("three_bells"), Budget())}[
+        "court cards as eleven to thirteen"
+    ]
+    assert "court cards" not in courts.text and courts.verdict == "proved"
+    assert schools_of(demo.demo_text("watch_below"), Budget()) == ()
+    untrue = demo.demo_text("harbour_light") + "  “The 28th card knows.”\n"
+    assert wording_of(untrue, Budget()) and schools_of(untrue, Budget())[0].untrue
+
+
+def test_a_thick_packet_is_told() -> None:
+    text = "Pack: 52 cards, any order\nPlace A on top\nCut off 15 cards of deck to pocket\nEnds with: the top card of pocket is A\n"
+    notes = [moment.note for moment in exposure_of(read_routine(text), Budget()).moments]
+    assert notes[-1] == "pocket holds 15 cards, which looks thick."
+
+
+def test_credits_and_two_deals_are_printed() -> None:
+    text = "Credit: the purser\n" + file_text("p12_value_blocks")
+    setup = SHEETS["setup"](shown(text, Budget())).text()
+    assert "Credit: the purser" in setup and "From a shuffled pack" in setup and "king of spades 4 3" in setup
 
 
 def test_two_versions_line_by_line() -> None:

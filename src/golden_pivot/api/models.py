@@ -90,12 +90,14 @@ class SaveRoutine(Shape):
 class VersionOut(Shape):
     number: int
     name: str
+    reason: str = Field(description="why it was made, in the designer's words")
     text: str
     created_at: str
 
 
 class NewVersion(Shape):
     name: Text = Field(min_length=1, max_length=200)
+    reason: Text = Field(default="", max_length=500)
 
 
 class RestoreVersion(Shape):

@@ -54,7 +54,13 @@ def routine_out(routine: Routine) -> m.RoutineOut:
 
 
 def _version_out(version: Version) -> m.VersionOut:
-    return m.VersionOut(number=version.number, name=version.name, text=version.text, created_at=version.created_at)
+    return m.VersionOut(
+        number=version.number,
+        name=version.name,
+        reason=version.reason,
+        text=version.text,
+        created_at=version.created_at,
+    )
 
 
 @router.get("/health")
@@ -157,7 +163,7 @@ def list_versions(routine_id: int, shelf: ShelfIn) -> list[m.VersionOut]:
 
 @router.post("/routines/{routine_id}/versions", status_code=201)
 def keep_version(routine_id: int, new: m.NewVersion, shelf: ShelfIn) -> m.VersionOut:
-    return _version_out(shelf.keep_version(routine_id, new.name))
+    return _version_out(shelf.keep_version(routine_id, new.name, new.reason))
 
 
 @router.post("/routines/{routine_id}/versions/{number}/restore")

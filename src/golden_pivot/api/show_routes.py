@@ -12,6 +12,7 @@ from pydantic import Field, TypeAdapter
 from ..core.show.compare import Comparison
 from ..core.show.effort import Effort
 from ..core.show.exposure import ExposureNotes
+from ..core.show.schools import School
 from ..core.show.table_room import Room
 from ..core.show.wording import Finding
 from ..sheets.document import Document
@@ -48,6 +49,15 @@ class Costs(Shape):
 
 class CostsOut(Shape):
     costs: Costs | None = Field(description="null while the text has faults, or where it takes too long")
+
+
+class SchoolsIn(Shape):
+    text: Text
+    job: Text = ""
+
+
+class SchoolsOut(Shape):
+    schools: list[School] | None = Field(description="null while the text has faults")
 
 
 class CompareIn(Shape):
@@ -90,6 +100,12 @@ async def costs(asked: CostsIn, jobs: JobsIn, shelf: ShelfIn) -> CostsOut:
     """What a routine costs, what shows when, whether it fits on the table, and what is said that is not so."""
     request = {**asked.model_dump(exclude={"job"}), "paces": _paces(shelf)}
     return CostsOut.model_validate(await jobs.run("long", asked.job, "costs", request))
+
+
+@router.post("/schools")
+async def schools(asked: SchoolsIn, jobs: JobsIn) -> SchoolsOut:
+    """The routine as performers of other habits would do it, each proved."""
+    return SchoolsOut.model_validate(await jobs.run("long", asked.job, "schools", {"text": asked.text}))
 
 
 @router.post("/compare")

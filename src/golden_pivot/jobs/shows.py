@@ -13,6 +13,7 @@ from ..core.show.compare import compared
 from ..core.show.effort import effort_of, longest_play
 from ..core.show.exposure import exposure_of
 from ..core.show.paces import Paces
+from ..core.show.schools import schools_of
 from ..core.show.table_room import widest
 from ..core.show.wording import wording_of
 from ..sheets.markdown import markdown_of
@@ -59,3 +60,11 @@ def costs(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
 def side_by_side(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
     """{text, other, paces?} → both, line by line and in numbers."""
     return asdict(compared(request["text"], request["other"], budget, _paces(request)))
+
+
+def other_schools(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
+    """{text} → {schools}; null for a text with faults."""
+    try:
+        return {"schools": [asdict(one) for one in schools_of(request["text"], budget)]}
+    except BadRoutine:
+        return {"schools": None}

@@ -25,7 +25,7 @@ from ..core.variants.slips import fragility_of
 from ..core.variants.sweeps import sweep, with_blank
 from ..core.verdicts import UNSETTLED, longest_path, prove
 from .desks import at_desk
-from .shows import costs, sheet, sheet_file, side_by_side
+from .shows import costs, other_schools, sheet, sheet_file, side_by_side
 
 Task = Callable[[dict[str, Any], Budget], dict[str, Any]]
 
@@ -188,5 +188,5 @@ TASKS: dict[str, Task] = {
     "prove": verdict_of, "ledger": ledger, "play": one_path, "strands": all_strands, "notes": notes, "odds": odds,
     "explain": explained, "holds": holds, "slips": slips, "solve": solved, "sweep": swept,
     "desk": _remembered(at_desk), "sheet": _remembered(sheet), "sheet_file": _remembered(sheet_file), "costs": _remembered(costs),
-    "compare": _remembered(side_by_side),
+    "compare": _remembered(side_by_side), "schools": _remembered(other_schools),
 }  # fmt: skip

@@ -6,6 +6,8 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
 from ..core.budget import Budget
+from ..core.cards import card_value
+from ..core.design.assembly import two_deals
 from ..core.faults import BadRoutine, OutOfBudget
 from ..core.language.parser import read_routine
 from ..core.language.phrases import list_text
@@ -17,6 +19,9 @@ from ..core.show.wording import wording_of
 from ..core.variants.edits import quiet
 from ..core.verdicts import Verdict, prove
 from .document import Beat, Cards, Document, Grid, Heading, Items, Paragraph, Part
+
+MANY = 10
+"""real cards in the set-up from which dealing is quicker than searching"""
 
 
 @dataclass(frozen=True)
@@ -71,6 +76,9 @@ SHEETS: dict[str, Callable[[Shown], Document]] = {"setup": setup_sheet, "cues": 
 def _note(it: Shown) -> Iterator[Part]:
     if note := it.routine.first("note", "note"):
         yield Paragraph(note)
+    credits = [str(line.values["credit"]) for line in it.routine.walk() if line.kind and line.kind.name == "credit"]
+    if credits:
+        yield Paragraph(f"Credit: {'; '.join(credits)}")
 
 
 def _setup(it: Shown) -> Iterator[Part]:
@@ -81,6 +89,17 @@ def _setup(it: Shown) -> Iterator[Part]:
     yield Heading("How to prepare")
     yield Items(found.steps, numbered=True)
     inside = [one for one in found.lying if one.place == "deck"]
+    real = [one.card for one in inside if card_value(one.card)]
+    if len(real) >= MANY:
+        plan = two_deals(real)
+        yield Heading("From a shuffled pack")
+        yield Paragraph(
+            f"Deal face up onto {plan.piles} piles by the first number, all other cards aside; turn every pile over and put"
+            " pile 1 on pile 2, both on pile 3 and so on. Deal again by the second number, and gather in the same way."
+        )
+        yield Grid(
+            ("card", "first", "second"), tuple((card, str(first), str(second)) for card, first, second in plan.table)
+        )
     if inside:
         yield Heading("The pack, from the top, face down")
         marks = {

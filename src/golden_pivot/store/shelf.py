@@ -42,6 +42,8 @@ class Version:
     name: str
     text: str
     created_at: str
+    reason: str = ""
+    """why it was made"""
 
 
 def _now() -> str:
@@ -103,19 +105,20 @@ class Shelf:
         """Newest first."""
         self.routine(routine_id)
         rows = self._db.rows(
-            "SELECT number, name, text, created_at FROM version WHERE routine_id = ? ORDER BY number DESC", routine_id
+            "SELECT number, name, text, created_at, reason FROM version WHERE routine_id = ? ORDER BY number DESC",
+            routine_id,
         )
         return [Version(**row) for row in rows]
 
-    def keep_version(self, routine_id: int, name: str) -> Version:
+    def keep_version(self, routine_id: int, name: str, reason: str = "") -> Version:
         """Keeps the text as it now stands under a name."""
         with self._db.transaction() as c:
             text = self.routine(routine_id).text
             number = 1 + max((version.number for version in self.versions(routine_id)), default=0)
-            version = Version(number, name, text, _now())
+            version = Version(number, name, text, _now(), reason)
             c.execute(
-                "INSERT INTO version (routine_id, number, name, text, created_at) VALUES (?, ?, ?, ?, ?)",
-                (routine_id, version.number, version.name, version.text, version.created_at),
+                "INSERT INTO version (routine_id, number, name, text, created_at, reason) VALUES (?, ?, ?, ?, ?, ?)",
+                (routine_id, version.number, version.name, version.text, version.created_at, version.reason),
             )
             return version
 

@@ -91,8 +91,8 @@ export const api = {
   remove: (id: number) => value(client.DELETE('/api/routines/{routine_id}', { params: { path: { routine_id: id } } })),
   bringBack: (id: number) =>
     value(client.POST('/api/routines/{routine_id}/bring-back', { params: { path: { routine_id: id } } })),
-  keepVersion: (id: number, name: string) =>
-    value(client.POST('/api/routines/{routine_id}/versions', { params: { path: { routine_id: id } }, body: { name } })),
+  keepVersion: (id: number, name: string, reason = '') =>
+    value(client.POST('/api/routines/{routine_id}/versions', { params: { path: { routine_id: id } }, body: { name, reason } })),
   importDocument: (document: Record<string, unknown>) => value(client.POST('/api/routines/import', { body: { document } })),
   families: () => value(client.GET('/api/families')),
   versions: (id: number) => value(client.GET('/api/routines/{routine_id}/versions', { params: { path: { routine_id: id } } })),
@@ -119,6 +119,7 @@ export const api = {
   sheet: (text: string, kind: SheetKind, job: string, signal?: AbortSignal) => value(client.POST('/api/sheet', { body: { text, kind, job }, signal })) as Promise<SheetDocument>,
   costs: (asked: Omit<Schemas['CostsIn'], 'job'>, job: string, signal?: AbortSignal) => value(client.POST('/api/costs', { body: { ...asked, job }, signal })) as Promise<Schemas['CostsOut']>,
   compare: (text: string, other: string, job: string, signal?: AbortSignal) => value(client.POST('/api/compare', { body: { text, other, job }, signal })),
+  schools: (text: string, job: string, signal?: AbortSignal) => value(client.POST('/api/schools', { body: { text, job }, signal })),
   settings: () => value(client.GET('/api/settings')),
   changeSettings: (settings: Schemas['Settings']) => value(client.PUT('/api/settings', { body: settings })),
   desks: () => value(client.GET('/api/desks')),

@@ -145,3 +145,6 @@ export const costsQuery = (asked: Omit<Schemas['CostsIn'], 'job'>, paces: unknow
 
 export const compareQuery = (text: string, other: string, paces: unknown) =>
   queryOptions({ queryKey: ['compare', text, other, paces], queryFn: ({ signal }) => unlessGone(signal, (job) => api.compare(text, other, job, signal)), ...FOR_EVER });
+
+export const schoolsQuery = (text: string) =>
+  queryOptions({ queryKey: ['schools', text], queryFn: ({ signal }) => unlessGone(signal, (job) => api.schools(text, job, signal)), ...FOR_EVER });

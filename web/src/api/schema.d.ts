@@ -819,6 +819,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/schools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Schools
+         * @description The routine as performers of other habits would do it, each proved.
+         */
+        post: operations["schools_api_schools_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compare": {
         parameters: {
             query?: never;
@@ -1747,6 +1767,11 @@ export interface components {
         NewVersion: {
             /** Name */
             name: string;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
         };
         /**
          * Node
@@ -2339,6 +2364,46 @@ export interface components {
             text: string;
             /** Revision */
             revision: number;
+        };
+        /**
+         * School
+         * @description One option: what changes, the text it makes, and what that does.
+         */
+        School: {
+            /** Label */
+            label: string;
+            /** Lines */
+            lines: number[];
+            /** Text */
+            text: string;
+            /** Headline */
+            headline: string;
+            /** Verdict */
+            verdict: string | null;
+            /** Gained */
+            gained: string[];
+            /** Lost */
+            lost: string[];
+            /** Untrue */
+            untrue: string[];
+        };
+        /** SchoolsIn */
+        SchoolsIn: {
+            /** Text */
+            text: string;
+            /**
+             * Job
+             * @default
+             */
+            job: string;
+        };
+        /** SchoolsOut */
+        SchoolsOut: {
+            /**
+             * Schools
+             * @description null while the text has faults
+             */
+            schools: components["schemas"]["School"][] | null;
         };
         /**
          * Script
@@ -3060,6 +3125,11 @@ export interface components {
             number: number;
             /** Name */
             name: string;
+            /**
+             * Reason
+             * @description why it was made, in the designer's words
+             */
+            reason: string;
             /** Text */
             text: string;
             /** Created At */
@@ -4665,6 +4735,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CostsOut"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    schools_api_schools_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SchoolsIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchoolsOut"];
                 };
             };
             /** @description Client Error */

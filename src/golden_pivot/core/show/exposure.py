@@ -12,8 +12,8 @@ from ..replay import Frame, Play
 from ..routine import STEP, Routine
 from .effort import longest_play
 
-THICK = 0.6
-"""share of the pack from which a packet off the table looks too thick or too thin"""
+THICK = 13
+"""cards from which a packet in a pocket or a hand looks thick; common practice, no published source"""
 
 
 @dataclass(frozen=True)
@@ -44,9 +44,9 @@ def exposure_of(routine: Routine, budget: Budget) -> ExposureNotes:
         if following is not None and following.line == frame.line:
             continue
         faces, odd = _in_sight(played, frame)
-        note = shows.get(frame.line, "")
+        note = " ".join(filter(None, (shows.get(frame.line, ""), _thick(played, frame))))
         last = moments[-1] if moments else None
-        if note or last is None or (last.faces, last.odd_backs) != (faces, odd):
+        if last is None or (last.faces, last.odd_backs, last.note) != (faces, odd, note):
             moments.append(Moment(frame.line, faces, odd, note))
     return ExposureNotes(tuple(moments), tuple(_turned_away(routine)))
 
@@ -71,6 +71,16 @@ def _in_sight(played: Play, frame: Frame) -> tuple[tuple[str, ...], tuple[str, .
             if card < FACE_UP and card & TOKEN in program.odd_backs
         ]
     return tuple(faces), tuple(odd)
+
+
+def _thick(played: Play, frame: Frame) -> str:
+    """A packet off the table that looks as many cards as it has."""
+    thick = [
+        f"{cell.name} holds {len(heap)} cards, which looks thick."
+        for cell, heap in zip(played.program.cells, frame.state, strict=False)
+        if cell.is_place and cell.name in ("pocket", "hand", "box") and len(heap) >= THICK
+    ]
+    return " ".join(thick)
 
 
 def _turned_away(routine: Routine) -> Iterator[tuple[int, int]]:

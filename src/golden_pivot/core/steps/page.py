@@ -15,6 +15,11 @@ def title(b: Builder) -> None:
     """What the routine is called, on the shelf and at the head of its page."""
 
 
+@step("Credit: {credit:text}", family="The page", phase=PAGE, example="Credit: the count is the second mate’s")
+def credit(b: Builder) -> None:
+    """Whose ideas it stands on. Printed on the cue sheet."""
+
+
 @step("Note: {note:text}", family="The page", phase=PAGE, example="Note: for the quarterdeck, after supper")
 def note(b: Builder) -> None:
     """A line under the title: where it is played, what it is for."""

@@ -15,6 +15,7 @@ import { StrandsView } from './StrandsView';
 import { TableView } from './TableView';
 import { VerdictBar } from './VerdictBar';
 import { Versions } from './Versions';
+import { spoken } from './patter';
 import { readDraft, useAutosave, type SaveState } from './useAutosave';
 import { usePlayback } from './usePlayback';
 import { useProgress } from './useProgress';
@@ -178,6 +179,7 @@ export function Bench({ routine }: { routine: Routine }) {
     [settled, noted, slips.data, read.isPlaceholderData, read.data, ledger.isPlaceholderData, ledger.data, proof.isPlaceholderData, proof.data, shownLine, hovered, failing],
   );
 
+  const said = frame ? spoken(settled, dress.lines, shownLine, frame.numbers) : [];
   const followed = verdict?.landing?.card ?? play.data?.target ?? undefined;
   const drawn = strands.data?.strands;
   const silent = proof.error instanceof ApiError && proof.error.status === 0;
@@ -318,6 +320,7 @@ export function Bench({ routine }: { routine: Routine }) {
                 </Button>
               </Group>
             </header>
+            {said.length > 0 && <p className="spoken">{said.map((words) => `“${words}”`).join(' ')}</p>}
             {play.data && frame && play.data.frames.some((f) => f.places.some((p) => p.cards.length)) ? (
               <TableView play={play.data} frame={frame} />
             ) : (

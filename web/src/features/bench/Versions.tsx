@@ -22,14 +22,16 @@ export function Versions({ id, text, opened, close, saved, replace }: VersionsPr
   const client = useQueryClient();
   const { data: versions = [] } = useQuery({ ...versionsQuery(id), enabled: opened });
   const [name, setName] = useState('');
+  const [reason, setReason] = useState('');
   const changed = () => client.invalidateQueries({ queryKey: versionsQuery(id).queryKey });
   const keep = useMutation({
     mutationFn: async (called: string) => {
       await saved();
-      return api.keepVersion(id, called);
+      return api.keepVersion(id, called, reason.trim());
     },
     onSuccess: (version) => {
       setName('');
+      setReason('');
       void changed();
       notifications.show({ message: `Kept as “${version.name}”.` });
     },
@@ -68,6 +70,7 @@ export function Versions({ id, text, opened, close, saved, replace }: VersionsPr
             onChange={(event) => setName(event.currentTarget.value)}
             style={{ flex: 1 }}
           />
+          <TextInput label="Why" placeholder="optional" maxLength={500} value={reason} onChange={(event) => setReason(event.currentTarget.value)} style={{ flex: 1 }} />
           <Button type="submit" loading={keep.isPending} disabled={!name.trim()}>
             Keep
           </Button>
@@ -88,7 +91,10 @@ export function Versions({ id, text, opened, close, saved, replace }: VersionsPr
           <Table.Tbody>
             {versions.map((version) => (
               <Table.Tr key={version.number}>
-                <Table.Td>{version.name}</Table.Td>
+                <Table.Td>
+                  {version.name}
+                  {version.reason && <small style={{ display: 'block', color: 'var(--slate)' }}>{version.reason}</small>}
+                </Table.Td>
                 <Table.Td className="figures">{new Date(version.created_at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}</Table.Td>
                 <Table.Td className="figures">{version.text.trimEnd().split('\n').length}</Table.Td>
                 <Table.Td ta="right">

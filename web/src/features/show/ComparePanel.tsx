@@ -35,7 +35,7 @@ export function ComparePanel({ id, text }: { id: number; text: string }) {
           allowDeselect={false}
           onChange={setChosen}
         />
-        <span>with the sheet as it stands</span>
+        <span>with the sheet as it stands{version.reason && `; made because: ${version.reason}`}</span>
         {version.text !== text && (
           <Button size="compact-sm" variant="default" onClick={() => void go(`/bench/${id}`, { state: { text: version.text } })}>
             Bring {version.name} back

@@ -7,6 +7,7 @@ import { savedRoutineQuery, settingsQuery, sheetQuery } from '../../api/queries'
 import { NotFound } from '../../ui/NotFound';
 import { ComparePanel } from './ComparePanel';
 import { CostsPanel } from './CostsPanel';
+import { SchoolsPanel } from './SchoolsPanel';
 import { SheetView } from './SheetView';
 import './show.css';
 
@@ -15,6 +16,7 @@ const TABS = [
   { tab: 'setup', label: 'Set-up' },
   { tab: 'reset', label: 'Reset' },
   { tab: 'costs', label: 'What it costs' },
+  { tab: 'schools', label: 'Other schools' },
   { tab: 'versions', label: 'Versions' },
 ] as const;
 
@@ -64,6 +66,7 @@ export default function ShowPage() {
       <div className="show-body" tabIndex={0} role="tabpanel" aria-label={TABS.find((one) => one.tab === tab)?.label}>
         {printed && <Sheet text={routine.text} kind={tab} />}
         {tab === 'costs' && <CostsPanel text={routine.text} />}
+        {tab === 'schools' && <SchoolsPanel id={id} text={routine.text} />}
         {tab === 'versions' && <ComparePanel id={id} text={routine.text} />}
       </div>
     </div>
