@@ -55,12 +55,6 @@ def steps(page: Page) -> None:
     page.wait_for_timeout(500)
 
 
-def families(page: Page) -> None:
-    page.get_by_role("button", name="New routine").click()
-    page.get_by_text("Told pile", exact=True).wait_for()
-    page.wait_for_timeout(400)
-
-
 def asked(title: str, question: str, name: str) -> Callable[[Page], None]:
     """One of the questions beside the sheet, answered."""
 
@@ -110,25 +104,54 @@ def desk(name: str) -> Callable[[Page], None]:
     return show
 
 
+def shown(title: str, tab: str, seen: str) -> Callable[[Page], None]:
+    def show(page: Page) -> None:
+        page.get_by_role("link", name=f"Show {title}").click()
+        page.get_by_role("tab", name=tab).click()
+        expect(page.get_by_role("tabpanel")).to_contain_text(seen, timeout=20_000)
+        page.wait_for_timeout(500)
+
+    return show
+
+
+def versions(page: Page) -> None:
+    bench("The Harbour Light")(page)
+    page.keyboard.press("Alt+v")
+    page.get_by_label("Keep the sheet as it stands").fill("up to 39")
+    page.get_by_label("Why").fill("the purser asked for a wider question")
+    page.keyboard.press("Enter")
+    page.get_by_text("Kept as “up to 39”.").wait_for()
+    page.keyboard.press("Escape")
+    page.locator(".cm-line", has_text="n from 30").click()
+    page.keyboard.press("Home")
+    page.keyboard.press("Shift+End")
+    page.keyboard.insert_text("Spectator names a number n from 30 to 40")
+    expect(page.locator("footer[data-save=saved]")).to_be_visible()
+    page.get_by_role("link", name="Show", exact=True).click()
+    page.get_by_role("tab", name="Versions").click()
+    page.get_by_role("table", name="What each comes to").wait_for(timeout=20_000)
+    page.wait_for_timeout(5_500)
+
+
 VIEWS: dict[str, tuple[str, Callable[[Page], None]]] = {
     "shelf": ("light", shelf),
     "bench-proved": ("light", bench("The Watch Below")),
     "bench-refuted": ("light", bench("Forty Minutes Out", worst=True)),
-    "bench-night": ("dark", bench("The Purser’s Count")),
     "bench-steps": ("light", steps),
     "bench-odds": ("light", with_odds),
-    "bench-notes": ("dark", bench("Lifeboat Drill")),
     "bench-why": ("dark", asked("The Watch Below", "Why", "Why it works")),
     "bench-when": ("light", swept),
     "bench-would": ("light", with_blanks),
     "bench-breaks": ("light", asked("The Watch Below", "What breaks", "What breaks it")),
+    "show-cues": ("light", shown("The Harbour Light", "Cue sheet", "Worked out beforehand")),
+    "show-costs": ("dark", shown("The Purser’s Count", "What it costs", "You look away")),
+    "show-versions": ("light", versions),
     "desk-spelling": ("light", desk("spell")),
     "desk-pickup": ("dark", desk("pickup")),
     "desk-stack": ("light", desk("stack")),
     "desk-mix": ("light", desk("mix")),
     "desk-narrowing": ("dark", desk("narrow")),
     "desk-odds": ("light", desk("odds")),
-    "new-routine": ("light", families),
     "bench-writing": ("light", writing),
 }
 

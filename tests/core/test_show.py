@@ -174,6 +174,8 @@ def test_the_table_is_measured() -> None:
         widest(played, overlap=needed, table=400).fits and not widest(played, overlap=needed - 0.02, table=400).fits
     )
     assert widest(played, "bridge").width == 57 + 12 + 8 * 57
+    # The pack and four piles beside it: 5 · 63 + 4 · 12.
+    assert widest(longest_play(read_routine(demo.demo_text("four_passengers")), Budget())).width == 363
     # Three piles of nine side by side: 3 · 63 + 2 · 12; the pack is dealt out.
     watch = widest(longest_play(read_routine(demo.demo_text("watch_below")), Budget()), table=100)
     assert watch.width == 213 and watch.remedy == "Lay the 3 heaps in 3 rows of at most 1."
