@@ -7,7 +7,7 @@ STAMPS := .stamps
 export PIP_DISABLE_PIP_VERSION_CHECK = 1
 
 .DEFAULT_GOAL := help
-.PHONY: help setup demo test check unit browser-tests bench shots mutate size generated fix clean
+.PHONY: help setup demo test check check-python check-web unit browser-tests bench shots mutate size generated fix clean
 
 help: ## this list
 	@grep -E '^[a-z-]+:.*## ' $(MAKEFILE_LIST) | sed -E 's/^([a-z-]+):.*## /\1\t/' | expand -t 14
@@ -17,12 +17,21 @@ setup: $(STAMPS)/python $(STAMPS)/web ## install everything and build the front 
 demo: setup ## serve the application with its demo shelf, on this machine only
 	$(BIN)/golden-pivot serve --demo --data var/demo.sqlite3
 
-test: setup $(STAMPS)/chromium check unit browser-tests ## set up, then run every check
+# What does not wait for each other is done side by side.
+test: ## set up, then run every check
+	@$(MAKE) --no-print-directory -j3 setup $(STAMPS)/chromium
+	@$(MAKE) --no-print-directory -j2 check
+	@$(MAKE) --no-print-directory unit
+	@$(MAKE) --no-print-directory browser-tests
 
-check: setup ## formatting, types and lint of both halves
+check: check-python check-web ## formatting, types and lint of both halves
+
+check-python: setup
 	$(BIN)/ruff format --check src tests scripts
 	$(BIN)/ruff check src tests scripts
 	$(BIN)/mypy src/golden_pivot
+
+check-web: setup
 	cd web && npm run --silent types && npm run --silent lint && npm run --silent test
 
 unit: setup ## core, store, API and command line

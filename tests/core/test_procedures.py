@@ -168,7 +168,7 @@ def test_the_ledger_has_the_formulas_of_the_trade() -> None:
 
 
 @pytest.mark.parametrize("rounds", range(1, 5))
-@pytest.mark.parametrize("piles", range(2, 8))
+@pytest.mark.parametrize("piles", range(2, 7))  # seven piles: with the pick-up desk
 def test_piles_agree_with_gergonnes_rule(piles: int, rounds: int) -> None:
     """Outside check: J. D. Gergonne, "Récréations mathématiques. Recherches sur un tour de cartes", Annales de
     Mathématiques 4 (1813–14): with piles^rounds cards and a_i piles under the told one in round i, the card ends at
@@ -261,7 +261,6 @@ def test_the_cards_out_of_reach_are_named() -> None:
         ("p14_nine_cards", "“trick”", "“magic”", "proved"),
         ("p14_nine_cards", "“trick”", "“tricks”", "refuted"),
         ("p14_nine_cards", "TARGET 3rd", "TARGET 4th", "refuted"),
-        ("p15_piles_to_thirteen", "+ 10 cards", "+ 9 cards", "refuted"),
         ("p21_three_counts", "is 33", "is 32", "refuted"),
         ("p11_from_the_pack", "top 3 cards", "top 2 cards", "refuted"),
     ],

@@ -10,7 +10,7 @@ from dataclasses import dataclass, field
 from itertools import count
 from typing import Any, Literal
 
-from .worker import CANCELLED, DONE, FAILED, PROGRESS, work
+from .entry import CANCELLED, DONE, FAILED, PROGRESS, work
 
 GRACE = 0.5
 """seconds a worker has to notice that it is cancelled before it is ended"""

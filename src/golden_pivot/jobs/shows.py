@@ -17,7 +17,6 @@ from ..core.show.schools import schools_of
 from ..core.show.table_room import widest
 from ..core.show.wording import wording_of
 from ..sheets.markdown import markdown_of
-from ..sheets.pdf import pdf_of
 from ..sheets.sheets import SHEETS, shown
 
 
@@ -32,6 +31,9 @@ def sheet(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
 
 def sheet_file(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
     """{text, kind, format, size?, paces?} → {file} in base 64; the format is md or pdf, the size page or pocket."""
+    # What writes PDFs is large, and seldom asked for.
+    from ..sheets.pdf import pdf_of
+
     document = SHEETS[request["kind"]](shown(request["text"], budget, _paces(request)))
     content = (
         pdf_of(document, request.get("size") or "page")

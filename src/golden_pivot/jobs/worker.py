@@ -10,10 +10,8 @@ from typing import Any
 
 from ..core.budget import Budget
 from ..core.faults import Cancelled
+from .entry import CANCELLED, DONE, FAILED, PROGRESS
 from .tasks import TASKS
-
-DONE, PROGRESS, CANCELLED, FAILED = "done", "progress", "cancelled", "failed"
-
 
 _WARM_UP = "Pack: 9 cards\nPlace A 2nd\nSpectator names a number n from 1 to 2\nDeal n cards from deck\n"
 """proved once before the first request, which would otherwise pay for the loading of everything"""

@@ -89,7 +89,7 @@ export const explainQuery = (text: string) =>
 export const holdsQuery = (text: string) =>
   queryOptions({ queryKey: ['holds', text], queryFn: ({ signal }) => unlessGone(signal, (job) => api.holds(text, job, signal)), ...FOR_EVER });
 
-export const desksQuery = () => queryOptions({ queryKey: ['desks'], queryFn: api.desks, ...FOR_EVER });
+export const desksQuery = () => queryOptions({ queryKey: ['desks'], queryFn: api.desks, ...FOR_EVER, retry: 3 });
 
 /** The name of a long search, the same for the same question, so that it can be watched and stopped after a reload. */
 function jobOf(...question: string[]): string {

@@ -37,8 +37,15 @@ export function useDesk<N extends DeskName>(name: N, opening: DeskAsks[N]): Desk
   const changed = useRef(0);
   // Two changes can come before the address has followed the first.
   const latest = useRef(asks);
+  const underway = useRef<string[]>([]);
   useLayoutEffect(() => {
-    latest.current = fromAddress(address, opening);
+    const arrived = underway.current.indexOf(address);
+    if (arrived >= 0) underway.current = underway.current.slice(arrived + 1);
+    else {
+      // Someone went back, or followed a link.
+      underway.current = [];
+      latest.current = fromAddress(address, opening);
+    }
   }, [address, opening]);
   const set = useCallback(
     (change: Partial<DeskAsks[N]>) => {
@@ -46,6 +53,7 @@ export function useDesk<N extends DeskName>(name: N, opening: DeskAsks[N]): Desk
       changed.current = Date.now();
       latest.current = { ...latest.current, ...change };
       const asked = toAddress(latest.current as Record<string, unknown>, opening as Record<string, unknown>);
+      underway.current.push(asked);
       setSearch(
         (before) => {
           const next = new URLSearchParams(before);
