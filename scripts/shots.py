@@ -115,17 +115,17 @@ def shown(title: str, tab: str, seen: str) -> Callable[[Page], None]:
 
 
 def versions(page: Page) -> None:
-    bench("The Harbour Light")(page)
+    bench("Forty Minutes Out")(page)
     page.keyboard.press("Alt+v")
-    page.get_by_label("Keep the sheet as it stands").fill("up to 39")
+    page.get_by_label("Keep the sheet as it stands").fill("up to forty")
     page.get_by_label("Why").fill("the purser asked for a wider question")
     page.keyboard.press("Enter")
-    page.get_by_text("Kept as “up to 39”.").wait_for()
+    page.get_by_text("Kept as “up to forty”.").wait_for()
     page.keyboard.press("Escape")
     page.locator(".cm-line", has_text="n from 30").click()
     page.keyboard.press("Home")
     page.keyboard.press("Shift+End")
-    page.keyboard.insert_text("Spectator names a number n from 30 to 40")
+    page.keyboard.insert_text("Spectator names a number n from 30 to 39")
     expect(page.locator("footer[data-save=saved]")).to_be_visible()
     page.get_by_role("link", name="Show", exact=True).click()
     page.get_by_role("tab", name="Versions").click()
@@ -135,6 +135,7 @@ def versions(page: Page) -> None:
 
 VIEWS: dict[str, tuple[str, Callable[[Page], None]]] = {
     "shelf": ("light", shelf),
+    "show-cues": ("light", shown("The Harbour Light", "Cue sheet", "Worked out beforehand")),
     "bench-proved": ("light", bench("The Watch Below")),
     "bench-refuted": ("light", bench("Forty Minutes Out", worst=True)),
     "bench-steps": ("light", steps),
@@ -143,7 +144,6 @@ VIEWS: dict[str, tuple[str, Callable[[Page], None]]] = {
     "bench-when": ("light", swept),
     "bench-would": ("light", with_blanks),
     "bench-breaks": ("light", asked("The Watch Below", "What breaks", "What breaks it")),
-    "show-cues": ("light", shown("The Harbour Light", "Cue sheet", "Worked out beforehand")),
     "show-costs": ("dark", shown("The Purser’s Count", "What it costs", "You look away")),
     "show-versions": ("light", versions),
     "desk-spelling": ("light", desk("spell")),
