@@ -16,6 +16,7 @@ from golden_pivot.core.show.cues import cues_of
 from golden_pivot.core.show.effort import effort_of, longest_play, operations
 from golden_pivot.core.show.exposure import exposure_of
 from golden_pivot.core.show.paces import Paces
+from golden_pivot.core.show.recoveries import recoveries_of
 from golden_pivot.core.show.reset import done, ends_of, reset_of, reset_program, table_of
 from golden_pivot.core.show.schools import schools_of
 from golden_pivot.core.show.setup import assembled, setup_of
@@ -283,6 +284,15 @@ def test_credits_and_two_deals_are_printed() -> None:
     text = "Credit: the purser\n" + file_text("p12_value_blocks")
     setup = SHEETS["setup"](shown(text, Budget())).text()
     assert "Credit: the purser" in setup and "From a shuffled pack" in setup and "king of spades 4 3" in setup
+
+
+def test_what_to_do_outside_a_limit() -> None:
+    """By hand: with 29 the digit sum is 11 and the light is 29 + 1 − 28 = 2nd; with 40 it is 13th. Both lie there at the end."""
+    found = list(recoveries_of(demo.demo_text("harbour_light"), Budget()))
+    assert [row.partition(":")[0] for row in found] == ["If n is 29", "If n is 40"]
+    assert "LANTERN is 10th in dealt" in found[0] and "LANTERN is 9th in deck" in found[1]
+    wide = demo.demo_text("harbour_light").replace("from 30 to 39", "from 31 to 38")
+    assert [row.partition(": ")[2] for row in recoveries_of(wide, Budget())] == ["it works all the same."] * 2
 
 
 def test_two_versions_line_by_line() -> None:

@@ -15,6 +15,7 @@ from ..core.routine import EMPTY, Routine
 from ..core.show import cues, reset, setup
 from ..core.show.effort import Effort, effort_of
 from ..core.show.paces import Paces
+from ..core.show.recoveries import recoveries_of
 from ..core.show.wording import wording_of
 from ..core.variants.edits import quiet
 from ..core.verdicts import Verdict, prove
@@ -145,6 +146,10 @@ def _cues(it: Shown) -> Iterator[Part]:
     if found.landing:
         yield Heading("Where it is")
         yield Grid(("if you know", "it is at"), found.landing)
+    recoveries = tuple(recoveries_of(it.text, it.budget)) if it.verdict else ()
+    if recoveries:
+        yield Heading("If they go outside")
+        yield Items(recoveries)
     if found.predictions:
         yield Heading("Written down before")
         yield Items(found.predictions)
