@@ -105,6 +105,7 @@ def ends_so_many_facing(b: Builder) -> None:
     """A claim: exactly so many cards there show their faces, or their backs."""
     count, place, up = b.truth("count"), b.looked_at("place"), b.phrase("way") == "face up"
     b.ask_faces()
+    b.looks_everywhere = True
 
     def facing(cells: Sequence[Any]) -> int:
         return sum((card >= FACE_UP) == up for card in place.of(cells))
