@@ -31,8 +31,9 @@ MANY = settings(max_examples=150, deadline=None, suppress_health_check=list(Heal
 
 
 SECOND_TIME_ROUND = ("not in every case", "not settled on every path", "No piles have just been", "no piles here",
-                     "is one of the piles")  # fmt: skip
-"""faults that a line of a repetition can have from the second time round only, which the strategy does not foresee"""
+                     "is one of the piles", "is none of the piles")  # fmt: skip
+"""faults that a line of a repetition can have from the second time round only, or that a reckoned number of a pile makes,
+which the strategy does not foresee"""
 
 
 def read(text: str) -> Routine:
