@@ -202,7 +202,12 @@ def test_two_cards_will_be_face_up_is_caught() -> None:
     said = text.rstrip() + "\n  “Two cards will be face up, and you know which.”\n"
     (finding,) = wording_of(said, Budget())
     assert finding.said == "Two cards will be face up" and finding.line == len(said.splitlines())
-    assert wording_of(said.replace("which.”", "which.” (untrue)"), Budget()) == ()
+    meant = said.replace("which.”", "which.” (untrue)")
+    assert wording_of(meant, Budget()) == ()
+    (beat,) = (
+        one for one in cues_of(read_routine(meant), None, Budget()).beats if one.says and "Two" in one.says[-1]
+    )
+    assert beat.says[-1] == "Two cards will be face up, and you know which."
 
 
 def test_the_eleventh_card_is_caught_where_it_can_be_the_twelfth() -> None:

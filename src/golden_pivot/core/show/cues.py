@@ -15,6 +15,7 @@ from ..routine import PATTER, REMARK, STEP, Line, Routine
 from ..steps.declare import ENDING, HANDLING
 from ..verdicts import Verdict
 from .effort import operations
+from .wording import spoken
 
 MOST_ROWS = 60
 """of a table of sums"""
@@ -102,7 +103,7 @@ def _beats(routine: Routine, learned: Mapping[int, list[str]], needed: Mapping[i
             if other.is_ not in (PATTER, REMARK):
                 break
             below.append(other)
-        says = tuple(str(one.values["text"]) for one in below if one.is_ == PATTER)
+        says = tuple(spoken(one) for one in below if one.is_ == PATTER)
         head = line.kind.opens_block
         number += not head
         yield Beat(
@@ -124,7 +125,7 @@ def _beats(routine: Routine, learned: Mapping[int, list[str]], needed: Mapping[i
 def _opening(lines: Sequence[Line]) -> tuple[str, ...]:
     """What is said before the first action."""
     before = list(takewhile(lambda line: not (line.kind and line.kind.phase in (HANDLING, ENDING)), lines))
-    return tuple(str(line.values["text"]) for line in before if line.is_ == PATTER)
+    return tuple(spoken(line) for line in before if line.is_ == PATTER)
 
 
 def _rule(verdict: Verdict) -> Iterator[tuple[str, str]]:

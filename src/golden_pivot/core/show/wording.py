@@ -38,6 +38,12 @@ _POSITION = re.compile(rf"\bthe (?P<at>{_PLACE}) card\b", re.IGNORECASE)
 _FIELD = re.compile(r"\{([^{}]*)\}")
 
 
+def spoken(line: Line) -> str:
+    """The words of a line of patter, without the mark of a deliberate untruth."""
+    words = str(line.values["text"])
+    return words.removesuffix(UNTRUE).rstrip().rstrip('”“"»') if words.endswith(UNTRUE) else words
+
+
 @dataclass(frozen=True)
 class Finding:
     """A line of patter that is not so on some path."""

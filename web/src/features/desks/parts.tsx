@@ -7,6 +7,7 @@ import { useState, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import { api, type DeskName, type Send } from '../../api/client';
 import { routinesQuery } from '../../api/queries';
+import { ordinal } from '../bench/layout';
 import { lines, numbers } from './asks';
 import type { DeskState } from './useDesk';
 
@@ -272,7 +273,4 @@ export function Told({ children, tone = 'sure' }: { children: ReactNode; tone?: 
 
 export const percent = (share: number) => `${(100 * share).toFixed(share > 0.0995 && share < 0.9995 ? 1 : 2)} %`;
 
-export function ordinal(n: number): string {
-  const tail = n % 100 >= 11 && n % 100 <= 13 ? 'th' : (['th', 'st', 'nd', 'rd'][n % 10] ?? 'th');
-  return `${n}${tail}`;
-}
+export { ordinal };
