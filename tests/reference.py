@@ -306,6 +306,10 @@ def place_extra(t: Table, s: Json) -> None:
     t.heap(s["place"]).insert(0, card)
 
 
+def predict_on_back(t: Table, s: Json) -> None:
+    t.named[s["bearer"]].odd_back = True
+
+
 def deal_to_stop(t: Table, s: Json) -> None:
     t.new_number(s["number"])
     n = t.numbers[s["number"]["name"]]
@@ -1154,14 +1158,15 @@ MEANINGS: dict[str, Callable[[Table, Json], None]] = {
         predict, spell_name, count_down, deal_each, narrow, new_pile, keep_piles, overhand, haphazard, riffle, shuffle,
         take_mate, until_out, as_long_as, for_each, demonstrating, start_again, end_here, leave_loop, take_any, ends_together, ends_number, ends_told,
         ends_columns, ends_pairs, ends_groups, odds_of, riffle_into, note_order, ends_in_order, guard,
+        predict_on_back,
     )
 } | dict.fromkeys(
     ("title", "note", "credit", "assumed", "tell", "if_compared", "if_parity", "if_card", "if_alike", "otherwise", "never_shows",
-     "never_odd", "name_aloud", "odds_model"), nothing
+     "never_odd", "name_aloud", "odds_model", "predict_card"), nothing
 )  # fmt: skip
 
 
-UNSEEN = {"assumed", "repeat", "as_often", "choose_number", "choose_values", "choose_pile", "tell", "name_aloud", "chance",
+UNSEEN = {"assumed", "predict_card", "repeat", "as_often", "choose_number", "choose_values", "choose_pile", "tell", "name_aloud", "chance",
           "until_out", "as_long_as", "for_each", "demonstrating", "start_again", "end_here", "leave_loop"}  # fmt: skip
 """lines during which nothing is done on the table"""
 
@@ -1176,7 +1181,8 @@ CASES: dict[str, Callable[[Table, Json], bool]] = {
     "if_card": _is_such,
     "if_alike": _together,
 }
-SET_UP = ("pack", "pack_in_order", "place_card", "place_several", "place_extra")
+SET_UP = ("pack", "pack_in_order", "place_card", "place_several", "place_extra", "predict_on_back")
+"""what is so before anything is done, wherever it is written"""
 
 
 def run_lines(t: Table, lines: list[Json]) -> None:

@@ -66,6 +66,8 @@ def routines(draw: Any) -> str:
         writer.place(card, at, size)
     if draw(st.integers(0, 2)) == 0 or os.environ.get("FOCUS") == "place_extra":
         writer.extra()
+    if writer.placed and (draw(st.integers(0, 5)) == 0 or os.environ.get("FOCUS") == "predict_on_back"):
+        writer.on_back()
     writer.lines(draw(st.integers(1, 7)), "")
     writer.finish()
     return "".join(f"{row}\n" for row in writer.rows)
@@ -151,6 +153,10 @@ class _Writer:
         self.cards.append("MARKER")
         self.filled.append(place)
 
+    def on_back(self) -> None:
+        self.odd = True
+        self.rows.append(f"Prediction: {self.placed[0]} on the back of {self.placed[-1]}")
+
     # Lines
 
     def lines(self, how_many: int, margin: str) -> None:
@@ -202,7 +208,7 @@ class _Writer:
             "chance": self.left > 0, "until_out": not margin and not self.turns, "as_long_as": not margin and not self.turns,
             "new_pile": not margin and not self.turns and self.left > 1, "for_each": not margin and self.left > 1,
             "note_order": self.left > 1 and not margin and not self.turns and not any("Note the order" in row for row in self.rows),
-            "mixing": self.left > 2 and not margin, "name_aloud": self.cards, "predict": not margin,
+            "mixing": self.left > 2 and not margin, "name_aloud": self.cards, "predict": not margin, "foretell": self.cards and not margin,
             "gather_order": self.piles, "as_often": not margin and sum(self.sizes.values()) < 5 and self.left > 2 and not self.closed, "repeat": not margin, "cases": len(margin) < 4,
         }  # fmt: skip
         return bool(needs.get(kind, True))
@@ -583,6 +589,11 @@ class _Writer:
         text, name = self.draw(numbers(self.told)), self.new_name()
         self.say(margin, f"Write {text} as the prediction {name}")
         self.told.append(name)
+
+    def _do_foretell(self, margin: str) -> None:
+        card = self.pick(*self.cards)
+        how = [f"on paper in {self.pick(*PLACES)}", f"ready in {self.pick(*self.filled)}, turned face up"]
+        self.say(margin, f"Prediction: {card} {self.pick(*how)}")
 
     def _do_note_order(self, margin: str) -> None:
         self.left -= 2

@@ -142,7 +142,10 @@ def badges_of(routine: Routine) -> tuple[str, ...]:
     steps = list(_steps(routine))
     if routine.faults or not any(_name(line).startswith("pack") for line in steps):
         return ()
-    odd = any(line.values.get("odd") or _name(line) == "place_extra" for line in steps)
+    odd = any(
+        line.values.get("odd") or line.values.get("short") or _name(line) in ("place_extra", "predict_on_back")
+        for line in steps
+    )
     placed = any(
         line.kind and line.kind.phase == SETUP and _name(line) not in ("pack", "place_extra") for line in steps
     )

@@ -57,6 +57,8 @@ class Beat:
     ending: bool
     gap: bool
     """something is done and nothing is said"""
+    suggested: str
+    """what may be said in the gap; empty where nothing need be said"""
     kind: Literal["beat"] = "beat"
 
 
@@ -89,4 +91,4 @@ def _words(document: Document) -> Iterator[str]:
             case Cards(rows):
                 yield from (f"{position} {name}" for position, name in rows)
             case Beat():
-                yield from (part.number, *part.says, part.action, *part.marks, *part.watch)
+                yield from (part.number, *part.says, part.suggested, part.action, *part.marks, *part.watch)

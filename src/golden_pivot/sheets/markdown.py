@@ -55,4 +55,8 @@ def _beat(beat: Beat) -> Iterator[str]:
     yield from (f"{inner}*{_safe(mark)}*" for mark in beat.marks)
     yield from (f"{inner}Watch: {_safe(one)}" for one in beat.watch)
     if beat.gap:
-        yield f"{inner}(nothing is said here)"
+        yield (
+            f"{inner}(say, for instance: {_safe(beat.suggested)})"
+            if beat.suggested
+            else f"{inner}(nothing is said here)"
+        )

@@ -188,5 +188,5 @@ def _beat(pages: _Pages, beat: Beat) -> None:
     for watch in beat.watch:
         pages.words(f"Watch: {watch}", 0.85, indent + number)
     if beat.gap:
-        pages.words("· · ·", 0.8, indent + number)
+        pages.words(f"· · ·  {beat.suggested}".rstrip(), 0.85, indent + number)
     pages.ln(pages.high(0.25))

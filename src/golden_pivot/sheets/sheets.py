@@ -103,20 +103,13 @@ def _setup(it: Shown) -> Iterator[Part]:
         )
     if inside:
         yield Heading("The pack, from the top, face down")
-        marks = {
-            one.position: f"{one.card}{', face up' if one.face_up else ''}{', another back' if one.odd_back else ''}"
-            for one in inside
-        }
+        marks = {one.position: one.words for one in inside}
         if len(inside) > found.cards // 2:
             yield Cards(tuple((at, marks.get(at, "any card")) for at in range(1, found.cards + 1)))
         else:
             yield Cards(tuple(sorted(marks.items())))
             yield Paragraph(f"All other places of the {found.cards}: any card.")
-    beside = tuple(
-        (one.place, f"{one.card}{', face up' if one.face_up else ''}{', another back' if one.odd_back else ''}")
-        for one in found.lying
-        if one.place != "deck"
-    )
+    beside = tuple((one.place, one.words) for one in found.lying if one.place != "deck")
     if beside:
         yield Heading("Beside the pack")
         yield Grid(("where", "what"), beside)
@@ -133,7 +126,7 @@ def _cues(it: Shown) -> Iterator[Part]:
         marks += ["assumed"] if beat.assumed else []
         yield Beat(
             "" if beat.number is None else str(beat.number), beat.level, beat.says, beat.action, tuple(marks),
-            beat.watch, beat.spectator, beat.ending, beat.gap,
+            beat.watch, beat.spectator, beat.ending, beat.gap, beat.suggested,
         )  # fmt: skip
     if found.shortcuts:
         yield Heading("Worked out beforehand")
@@ -151,8 +144,11 @@ def _cues(it: Shown) -> Iterator[Part]:
         yield Heading("If they go outside")
         yield Items(recoveries)
     if found.predictions:
-        yield Heading("Written down before")
-        yield Items(found.predictions)
+        yield Heading("Predictions")
+        yield Grid(
+            ("what it says", "where it waits", "to show it", "line"),
+            tuple((one.what, one.waits or "–", one.turned or "–", str(one.line)) for one in found.predictions),
+        )
     if found.recap:
         yield Heading("What was free")
         yield Items(found.recap)

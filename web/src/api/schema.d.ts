@@ -925,6 +925,8 @@ export interface components {
             ending: boolean;
             /** Gap */
             gap: boolean;
+            /** Suggested */
+            suggested: string;
             /**
              * Kind
              * @default beat
@@ -1670,6 +1672,12 @@ export interface components {
             faces: string[];
             /** Odd Backs */
             odd_backs: string[];
+            /** Writing */
+            writing: string[];
+            /** Theirs */
+            theirs: string[];
+            /** Yours */
+            yours: string[];
             /** Note */
             note: string;
         };

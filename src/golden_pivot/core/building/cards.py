@@ -92,6 +92,23 @@ class Cards(Asking):
             raise self.unknown("mate", other, "card")
         self.mates[name], self.mates[other] = other, name
 
+    def known_cards(self, slot: str) -> None:
+        """Every card in the slot has come into the routine."""
+        for name in self.line.values[slot]:
+            if name not in self.scope.cards:
+                raise self.unknown(slot, name, "card")
+
+    def mark_back(self, slot: str) -> None:
+        """The card of the set-up in the slot can be told from its back."""
+        name = self.phrase(slot)
+        card = next((card for card in self._set_up() if card.name == name), None)
+        if card is None:
+            raise self.fault(
+                slot, f"{name} is not a card of the set-up.", "a card that is placed before the routine begins",
+                "Place it in the set-up.",
+            )  # fmt: skip
+        card.odd_back = True
+
     def ask_faces(self) -> None:
         """From now on the proof follows which way up cards lie."""
         self.found_needs = replace(self.found_needs, faces=True)

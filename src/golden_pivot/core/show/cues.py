@@ -9,12 +9,16 @@ from math import prod
 
 from ..budget import Budget
 from ..expressions import Binary, Expression, Name, Number, evaluator, expression_text
+from ..faults import OutOfBudget
 from ..language.values import NewNumber, expressions_in
 from ..notes import notes_of
 from ..routine import PATTER, REMARK, STEP, Line, Routine
 from ..steps.declare import ENDING, HANDLING
 from ..verdicts import Verdict
 from .effort import operations
+from .exposure import exposure_of
+from .predictions import Prediction, predictions_of
+from .requests import asks_spectator, gaps_of
 from .wording import spoken
 
 MOST_ROWS = 60
@@ -34,7 +38,7 @@ class Beat:
     says: tuple[str, ...]
     """patter, without its quotation marks"""
     watch: tuple[str, ...]
-    """from remarks below the line"""
+    """from remarks below the line, and what is found: where something shows, where to look away"""
     remember: tuple[str, ...]
     """what is learned here and needed later"""
     needs: tuple[str, ...]
@@ -42,7 +46,9 @@ class Beat:
     ending: bool
     assumed: bool
     gap: bool
-    """something is done and nothing is said"""
+    """something is done, or something ends, and nothing is said; of a case, nowhere in it"""
+    suggested: str
+    """what one may say in a gap; empty where nobody needs to say anything"""
 
 
 @dataclass(frozen=True)
@@ -63,7 +69,7 @@ class CueSheet:
     """(what you know, where the card is) where it lands by a rule and nothing is claimed"""
     recap: tuple[str, ...]
     """decisions that were free, to be said at the end"""
-    predictions: tuple[str, ...]
+    predictions: tuple[Prediction, ...]
     assumed: tuple[str, ...]
 
 
@@ -77,21 +83,26 @@ def cues_of(routine: Routine, verdict: Verdict | None, budget: Budget) -> CueShe
         for line in one.needed:
             needed.setdefault(line, []).append(one.name)
     return CueSheet(
-        tuple(_beats(routine, learned, needed)),
+        tuple(_beats(routine, learned, needed, _watch(routine, budget))),
         tuple(_shortcuts(routine)),
         tuple(_rule(verdict)) if verdict else (),
         tuple(said.words for said in notes.recap if said.true),
-        tuple(line.text.strip() for line in routine.walk() if line.kind and line.kind.name == "predict"),
+        predictions_of(routine),
         tuple(str(line.values["what"]) for line in routine.walk() if line.kind and line.kind.name == "assumed"),
     )
 
 
-def _beats(routine: Routine, learned: Mapping[int, list[str]], needed: Mapping[int, list[str]]) -> Iterator[Beat]:
-    lines = list(routine.walk())
+def _beats(
+    routine: Routine,
+    learned: Mapping[int, list[str]],
+    needed: Mapping[int, list[str]],
+    watch: Mapping[int, Sequence[str]],
+) -> Iterator[Beat]:
+    lines, requests = list(routine.walk()), gaps_of(routine)
     number = 0
     opening = _opening(lines)
     if opening:
-        yield Beat(None, 0, 0, False, "To begin", opening, (), (), (), False, False, False)
+        yield Beat(None, 0, 0, False, "To begin", opening, (), (), (), False, False, False, "")
     for i, line in enumerate(lines):
         if line.is_ != STEP or not line.kind or line.kind.phase not in (HANDLING, ENDING):
             continue
@@ -110,16 +121,42 @@ def _beats(routine: Routine, learned: Mapping[int, list[str]], needed: Mapping[i
             None if head else number,
             line.number,
             line.level,
-            line.values.get("who") == "spectator" or line.kind.sentence.startswith("Spectator"),
+            asks_spectator(line),
             line.text.strip(),
             says,
-            tuple(str(one.values["text"]) for one in below if one.is_ == REMARK),
+            (*(str(one.values["text"]) for one in below if one.is_ == REMARK), *watch.get(line.number, ())),
             tuple(learned.get(line.number, ())),
             tuple(needed.get(line.number, ())),
             line.kind.phase == ENDING,
             assumed or bool(line.values.get("shielded")),
-            not says and not head and line.kind.phase == HANDLING,
+            _is_gap(line, bool(says)),
+            "" if says else requests.get(line.number, ""),
         )
+
+
+def _is_gap(line: Line, said: bool) -> bool:
+    if said or not line.kind:
+        return False
+    if line.kind.opens_block:
+        is_case = line.kind.sentence.startswith(("If ", "Otherwise"))
+        return is_case and not any(one.is_ == PATTER for one in Routine(line.body).walk())
+    return line.kind.phase in (HANDLING, ENDING)
+
+
+def _watch(routine: Routine, budget: Budget) -> dict[int, tuple[str, ...]]:
+    """Line → what to take care of there, found by going through the paths."""
+    found: dict[int, list[str]] = {}
+    try:
+        seen = exposure_of(routine, budget)
+    except OutOfBudget:
+        return {}
+    for first, last in seen.turned_away:
+        found.setdefault(first, []).append("look away")
+        found.setdefault(last, []).append("turn back when it is done")
+    for moment in seen.moments:
+        if moment.note and moment.note not in found.get(moment.line, ()):
+            found.setdefault(moment.line, []).append(moment.note)
+    return {line: tuple(words) for line, words in found.items()}
 
 
 def _opening(lines: Sequence[Line]) -> tuple[str, ...]:

@@ -65,20 +65,6 @@ class Effort:
     lines: tuple[LineCost, ...]
 
 
-SINGLY = (
-    "deal",
-    "deal_to_stop",
-    "spell",
-    "spell_name",
-    "spell_under",
-    "count_to",
-    "count_under",
-    "count_down",
-    "deal_piles",
-    "deal_each",
-)
-
-
 def longest_play(routine: Routine, budget: Budget) -> Play:
     """The path that handles most cards, played."""
     return play_path(routine, longest_path(routine, budget))
@@ -105,7 +91,7 @@ def effort_of(routine: Routine, budget: Budget, paces: Paces | None = None) -> E
             continue
         times = max(1, times)
         seconds = times * (paces.word * len(said.get(number, "").split()))
-        seconds += paces.card * count if line.kind.name in SINGLY else 0.0
+        seconds += paces.card * count if line.kind.singly else 0.0
         seconds += times * (paces.step if line.kind.is_handled else 0.0)
         seconds += paces.decision * choices.get(number, 0) + paces.sum * sum(
             s.operations for s in sums if s.line == number
@@ -114,7 +100,7 @@ def effort_of(routine: Routine, budget: Budget, paces: Paces | None = None) -> E
         costs.append(LineCost(number, count, round(seconds, 1), needs))
     return Effort(
         sum(cards.values()),
-        sum(rounds.get(n, 0) for n, line in lines.items() if line.kind and line.kind.name in SINGLY),
+        sum(rounds.get(n, 0) for n, line in lines.items() if line.kind and line.kind.singly),
         sum(choices.values()),
         round(sum(cost.seconds for cost in costs), 1),
         _silent(costs, said),

@@ -2,18 +2,24 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
 from ..budget import Budget
 from ..cards import FACE_UP, TOKEN
 from ..notes import notes_of
 from ..replay import Frame, Play
-from ..routine import STEP, Routine
+from ..routine import STEP, Line, Routine
 from .effort import longest_play
+from .predictions import predictions_of
+from .requests import asks_spectator, seen_in
+from .setup import setup_of
 
 THICK = 13
 """cards from which a packet in a pocket or a hand looks thick; common practice, no published source"""
+OFF_THE_TABLE = ("pocket", "hand", "box")
+HIDDEN = ("pocket", "box", "envelope", "wallet")
+"""places whose cards nobody sees"""
 
 
 @dataclass(frozen=True)
@@ -22,7 +28,15 @@ class Moment:
 
     line: int
     faces: tuple[str, ...]
+    """that everybody sees"""
     odd_backs: tuple[str, ...]
+    """that everybody sees, without those that are written on"""
+    writing: tuple[str, ...]
+    """that lies open: on the back of a card, or on paper on the table"""
+    theirs: tuple[str, ...]
+    """what only the spectator who helps sees in this line"""
+    yours: tuple[str, ...]
+    """what only you see in this line"""
     note: str
     """what to take care of, from every path; empty for nothing"""
 
@@ -30,34 +44,61 @@ class Moment:
 @dataclass(frozen=True)
 class ExposureNotes:
     moments: tuple[Moment, ...]
-    """only those at which something changes"""
+    """only those at which something changes, or somebody looks"""
     turned_away: tuple[tuple[int, int], ...]
     """first and last line of each stretch in which the spectator acts secretly, so that you look away"""
 
 
-def exposure_of(routine: Routine, budget: Budget) -> ExposureNotes:
-    """Raises BadRoutine, OutOfBudget."""
+def exposure_of(routine: Routine, budget: Budget, thick: int = THICK) -> ExposureNotes:
+    """`thick`: cards from which a packet off the table looks thick. Raises BadRoutine, OutOfBudget."""
     played = longest_play(routine, budget)
+    lines = {line.number: line for line in routine.walk() if line.is_ == STEP}
+    written = {one.card: one.written for one in setup_of(routine).lying if one.written}
+    papers = {one.line: one.what for one in predictions_of(routine) if one.on_paper and not _is_hidden(one.waits)}
     shows = {show.line: f"Take care: {show.what} shows on some path." for show in notes_of(routine, budget).shows}
     moments: list[Moment] = []
     for frame, following in zip(played.frames, (*played.frames[1:], None), strict=True):
         if following is not None and following.line == frame.line:
             continue
         faces, odd = _in_sight(played, frame)
-        note = " ".join(filter(None, (shows.get(frame.line, ""), _thick(played, frame))))
+        writing = (
+            *(f"{written[card]} on {card}" for card in odd if card in written),
+            *(f"{what} on paper" for line, what in papers.items() if line <= frame.line),
+        )
+        theirs, yours = _looks(lines.get(frame.line))
+        note = " ".join(filter(None, (shows.get(frame.line, ""), _thick(played, frame, thick))))
+        now = Moment(
+            frame.line, faces, tuple(card for card in odd if card not in written), writing, theirs, yours, note
+        )
         last = moments[-1] if moments else None
-        if last is None or (last.faces, last.odd_backs, last.note) != (faces, odd, note):
-            moments.append(Moment(frame.line, faces, odd, note))
-    return ExposureNotes(tuple(moments), tuple(_turned_away(routine)))
+        if last is None or theirs or yours or _table(last) != _table(now):
+            moments.append(now)
+    return ExposureNotes(tuple(moments), tuple(turned_away(routine)))
+
+
+def _table(moment: Moment) -> tuple[object, ...]:
+    return moment.faces, moment.odd_backs, moment.writing, moment.note
+
+
+def _is_hidden(waits: str) -> bool:
+    return waits.rpartition(" in ")[2] in HIDDEN
+
+
+def _looks(line: Line | None) -> tuple[tuple[str, ...], tuple[str, ...]]:
+    """(what only the spectator sees, what only the performer sees) in this line."""
+    seen = seen_in(line) if line else ""
+    if not seen or line is None:
+        return (), ()
+    return ((seen,), ()) if asks_spectator(line) else ((), (seen,))
 
 
 def _in_sight(played: Play, frame: Frame) -> tuple[tuple[str, ...], tuple[str, ...]]:
     """(faces, odd backs) that show: the top of each heap, every card of a row."""
     program = played.program
-    named = {token: name for name, token in program.tokens.items()}
+    named: Mapping[int, str] = {token: name for name, token in program.tokens.items()}
     faces, odd = [], []
     for cell, heap in zip(program.cells, frame.state, strict=False):
-        if not (cell.is_place and heap) or cell.name in ("pocket", "box"):
+        if not (cell.is_place and heap) or cell.name in HIDDEN:
             continue
         shown = heap if cell.is_row else heap[:1]
         up = [card & TOKEN for card in shown if card >= FACE_UP]
@@ -73,23 +114,23 @@ def _in_sight(played: Play, frame: Frame) -> tuple[tuple[str, ...], tuple[str, .
     return tuple(faces), tuple(odd)
 
 
-def _thick(played: Play, frame: Frame) -> str:
+def _thick(played: Play, frame: Frame, thick: int) -> str:
     """A packet off the table that looks as many cards as it has."""
-    thick = [
+    found = [
         f"{cell.name} holds {len(heap)} cards, which looks thick."
         for cell, heap in zip(played.program.cells, frame.state, strict=False)
-        if cell.is_place and cell.name in ("pocket", "hand", "box") and len(heap) >= THICK
+        if cell.is_place and cell.name in OFF_THE_TABLE and len(heap) >= thick
     ]
-    return " ".join(thick)
+    return " ".join(found)
 
 
-def _turned_away(routine: Routine) -> Iterator[tuple[int, int]]:
+def turned_away(routine: Routine) -> Iterator[tuple[int, int]]:
+    """First and last line of each stretch in which the spectator acts secretly."""
     run: list[int] = []
     for line in routine.walk():
         if line.is_ != STEP or not line.kind:
             continue
-        spectator = line.values.get("who") == "spectator" or line.kind.sentence.startswith("Spectator")
-        if line.values.get("secretly") or (run and spectator and line.kind.name != "tell"):
+        if line.values.get("secretly") or (run and asks_spectator(line) and line.kind.name != "tell"):
             run.append(line.number)
         elif run:
             yield run[0], run[-1]

@@ -17,6 +17,7 @@ from ..notes import badges_of
 from ..program import Program, State
 from ..routine import Routine
 from .paces import Paces
+from .predictions import predictions_of
 from .setup import setup_of
 
 ENDS = Purpose(forget_places=False, forget_faces=False)
@@ -218,7 +219,10 @@ def _afterwards(routine: Routine, moves: Sequence[Move]) -> tuple[str, str]:
     else:
         repeat = f"Not at once: {len(searching)} of the moves want a moment unobserved."
     lying = setup_of(routine).lying
-    gives = [f"{one.card} has another back" for one in lying if one.odd_back]
+    gives = [
+        f"{one.card} has {'writing on its back' if one.written else 'another back'}" for one in lying if one.odd_back
+    ]
+    gives += [f"{one.card} is cut short" for one in lying if one.short]
     gives += [f"{one.card} is one card too many" for one in lying if one.place != "deck" and not one.odd_back]
     if "ends examinable" in badges:
         return repeat, "The pack may be looked at: nothing about it is odd."
@@ -232,5 +236,5 @@ def _once(routine: Routine, program: Program) -> Iterator[str]:
     for line in routine.walk():
         if line.kind and line.kind.name == "assumed":
             yield f"What is assumed bears one use: {line.values['what']}."
-        if line.kind and line.kind.name == "predict":
-            yield "A prediction that comes true twice is looked at twice as hard."
+    if predictions_of(routine):
+        yield "A prediction that comes true twice is looked at twice as hard."

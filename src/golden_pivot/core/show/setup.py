@@ -11,6 +11,7 @@ from ..design.assembly import NEW_PACK, Block, blocks, order_of, passes
 from ..language.phrases import list_text
 from ..program import Program
 from ..routine import STEP, Routine
+from .predictions import predictions_of
 
 
 @dataclass(frozen=True)
@@ -22,6 +23,20 @@ class Lying:
     card: str
     face_up: bool
     odd_back: bool
+    short: bool = False
+    """trimmed, so that the fingers find it"""
+    written: str = ""
+    """what is written on its back"""
+
+    @property
+    def words(self) -> str:
+        """The card with all that is odd about it."""
+        found = [self.card, *(["face up"] if self.face_up else []), *(["cut short"] if self.short else [])]
+        if self.written:
+            found.append(f"{self.written} written on the back")
+        elif self.odd_back:
+            found.append("another back")
+        return ", ".join(found)
 
 
 @dataclass(frozen=True)
@@ -71,7 +86,7 @@ class SetupSheet:
 def setup_of(routine: Routine) -> SetupSheet:
     """Raises BadRoutine when the text has faults."""
     program = compile_routine(routine, REPLAY)
-    lying = tuple(_lying(program))
+    lying = tuple(_lying(program, routine))
     inside = [one for one in lying if one.place == "deck"]
     deck = next(index for index, name in program.places() if name == "deck")
     cards = len(program.start[deck])
@@ -86,13 +101,18 @@ def setup_of(routine: Routine) -> SetupSheet:
     )
 
 
-def _lying(program: Program) -> list[Lying]:
+def _lying(program: Program, routine: Routine) -> list[Lying]:
+    short = {line.values["card"] for line in routine.walk() if line.values.get("short")}
+    written = {
+        line.values["bearer"]: list_text(line.values["cards"]) for line in routine.walk() if line.values.get("bearer")
+    }
     named = {token: name for name, token in program.tokens.items()}
     found = []
     for index, place in sorted(program.places(), key=lambda one: one[1] != "deck"):
         for at, card in enumerate(program.start[index], start=1):
             if name := named.get(card & TOKEN):
-                found.append(Lying(place, at, name, card >= FACE_UP, card & TOKEN in program.odd_backs))
+                odd = card & TOKEN in program.odd_backs
+                found.append(Lying(place, at, name, card >= FACE_UP, odd, name in short, written.get(name, "")))
     return found
 
 
@@ -122,7 +142,7 @@ def assembled(others: Sequence[str], plan: Assembly) -> tuple[str, ...]:
 
 
 def _materials(routine: Routine, lying: Sequence[Lying], cards: int) -> list[str]:
-    odd = [one.card for one in lying if one.odd_back]
+    odd = [one.card for one in lying if one.odd_back and not one.written]
     extra = [one.card for one in lying if one.place != "deck"]
     found = [f"{cards} cards of {'one pack' if cards <= 54 else 'two packs with the same backs'}, face down"]
     if odd:
@@ -130,9 +150,16 @@ def _materials(routine: Routine, lying: Sequence[Lying], cards: int) -> list[str
     if invented := [one.card for one in lying if not card_value(one.card) and one.card not in odd]:
         found.append(f"{list_text(invented)}: {'any card' if len(invented) == 1 else 'any cards'} you choose")
     found += [f"{one.card} ready in {one.place}" for one in lying if one.card in extra]
-    kinds = {line.kind.name for line in routine.walk() if line.is_ == STEP and line.kind}
-    if "predict" in kinds:
-        found.append("paper and a pen, for what is written down before")
+    found += [f"{one.card}: trimmed a little at both ends, a short card" for one in lying if one.short]
+    found += [f"a marker pen: “{one.written}” on the back of {one.card}" for one in lying if one.written]
+    found += [f"paper and a pen, for {one.what} as the prediction" for one in predictions_of(routine) if one.on_paper]
+    boxes = [
+        place
+        for place in ("pocket", "box", "envelope", "wallet")
+        if any(place in line.values.values() for line in routine.walk() if line.is_ == STEP)
+    ]
+    if boxes:
+        found.append(f"a {list_text(boxes)}")
     found += [
         f"assumed: {line.values['what']}" for line in routine.walk() if line.kind and line.kind.name == "assumed"
     ]

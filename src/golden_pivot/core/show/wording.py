@@ -1,4 +1,4 @@
-"""Whether what is said is so: lines of patter that name a number of face-up cards, or a position, proved on every path.
+"""Whether what is said is so: numbers of cards, faces, positions and predictions in the patter, proved on every path.
 
 A line that says so on purpose ends with “(untrue)” and is left alone.
 """
@@ -9,32 +9,20 @@ import re
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from num2words import num2words
-
 from ..budget import Budget
 from ..cards import ordinal
-from ..faults import BadRoutine, OutOfBudget
+from ..faults import BadRoutine, DeadEnd, OutOfBudget
 from ..language.parser import lines_of, read_routine
+from ..language.phrases import list_text
 from ..routine import PATTER, STEP, Line, Routine
 from ..steps.declare import ENDING
 from ..variants.edits import quiet
 from ..verdicts import prove
+from .predictions import predictions_of
+from .sayings import ORDINALS, PLACE, POSITION, Saying, sayings_in
 
 UNTRUE = "(untrue)"
-MOST_NAMED = 60
 
-_CARDINALS = {str(num2words(n)): n for n in range(MOST_NAMED + 1)} | {"no": 0, "a": 1}
-_ORDINALS = {str(num2words(n, to="ordinal")): n for n in range(1, MOST_NAMED + 1)} | {
-    ordinal(n): n for n in range(1, MOST_NAMED + 1)
-}
-_NUMBER = "|".join(sorted(map(re.escape, _CARDINALS), key=len, reverse=True)) + r"|\d+"
-_PLACE = "|".join(sorted(map(re.escape, _ORDINALS), key=len, reverse=True))
-
-_FACING = re.compile(
-    rf"\b(?P<number>{_NUMBER}) cards? (?P<when>will be|are|is|lie|lies|will lie|end up)(?: left)? (?P<way>face up|face down)\b",
-    re.IGNORECASE,
-)
-_POSITION = re.compile(rf"\bthe (?P<at>{_PLACE}) card\b", re.IGNORECASE)
 _FIELD = re.compile(r"\{([^{}]*)\}")
 
 
@@ -60,7 +48,7 @@ def wording_of(text: str, budget: Budget) -> tuple[Finding, ...]:
     routine = read_routine(text)
     verdict = prove(routine, quiet(budget), explain=False)
     numbers = _numbers(routine)
-    found: list[Finding] = []
+    found: list[Finding] = list(_predicted(text, routine, budget))
     for line in routine.walk():
         if line.is_ != PATTER or line.text.rstrip().endswith(UNTRUE):
             continue
@@ -71,21 +59,36 @@ def wording_of(text: str, budget: Budget) -> tuple[Finding, ...]:
                 found.append(
                     Finding(line.number, f"{{{field}}}", f"Nothing here is called {field}. There are: {known}.")
                 )
-        for match in _FACING.finditer(words):
-            number = _CARDINALS.get(match["number"].lower(), None)
-            number = int(match["number"]) if number is None else number
-            later = match["when"].lower().startswith(("will", "end"))
-            claim = f"{number} cards of {{place}} are {match['way'].lower()}"
-            found += _tested(text, routine, line, later, claim, match[0], budget)
+        for saying in sayings_in(words):
+            found += _tested(text, routine, line, saying, budget)
         if verdict.landing and verdict.landing.where:
-            for match in _POSITION.finditer(words):
-                at = _ORDINALS[match["at"].lower()]
+            for match in POSITION.finditer(words):
+                at = ORDINALS[match["at"].lower()]
                 places = sorted({(where.place, where.position) for where in verdict.landing.where})
                 if any(position != at for _, position in places):
                     where = " or ".join(ordinal(position) for _, position in places[:4])
                     more = " …" if len(places) > 4 else ""
                     found.append(Finding(line.number, match[0], f"{verdict.landing.card} can be {where}{more}."))
     return tuple(found)
+
+
+def _predicted(text: str, routine: Routine, budget: Budget) -> Iterator[Finding]:
+    """A prediction must be of a card that an ending speaks of; one made of cards must lie where it is said to lie."""
+    endings = [line for line in routine.walk() if line.kind and line.kind.phase == ENDING]
+    for one in predictions_of(routine):
+        unspoken = [card for card in one.cards if not any(card in line.text for line in endings)]
+        if unspoken:
+            why = f"No ending speaks of {list_text(unspoken)}: nothing shows that it comes true."
+            yield Finding(one.line, one.what, why)
+        if one.place:
+            # At the end, when it is shown.
+            claims = (
+                (f"Ends with: exactly {list_text(one.cards)} are reversed in {one.place}",)
+                if one.reversed
+                else (f"Ends with: the top card of {one.place} is {one.cards[0]}",)
+            )
+            line = next(line for line in routine.walk() if line.number == one.line)
+            yield from _tested(text, routine, line, Saying(one.words, True, claims), budget)
 
 
 def _numbers(routine: Routine) -> set[str]:
@@ -100,19 +103,21 @@ def _numbers(routine: Routine) -> set[str]:
     return found
 
 
-def _tested(
-    text: str, routine: Routine, line: Line, later: bool, claim: str, said: str, budget: Budget
-) -> Iterator[Finding]:
-    """The claim proved there, or at the end, for the place at which it is likeliest to be so."""
+def _tested(text: str, routine: Routine, line: Line, saying: Saying, budget: Budget) -> Iterator[Finding]:
+    """The claims proved there, or at the end, for the place at which they are likeliest to be so."""
     rows = lines_of(text)
-    keep = len(rows) if later else line.number
+    keep = len(rows) if saying.later else line.number
     ends = {one.number for one in routine.walk() if one.kind and one.kind.phase == ENDING}
     body = [row for number, row in enumerate(rows[:keep], start=1) if number not in ends]
     why = None
-    for place in _places(routine):
-        probe = read_routine("\n".join([*body, f"Ends with: {claim.format(place=place)}"]) + "\n")
+    for place in _places(routine) if any(PLACE in claim for claim in saying.claims) else [""]:
+        claims = [claim.replace(PLACE, place) for claim in saying.claims]
+        probe = read_routine("\n".join([*body, *claims]) + "\n")
         try:
             found = prove(probe, quiet(budget))
+        except DeadEnd as dead:
+            why = why or dead.faults[0].message.partition(": ")[2]
+            continue
         except (BadRoutine, OutOfBudget):
             continue
         if found.verdict == "proved":
@@ -121,7 +126,7 @@ def _tested(
             example = found.counterexample
             why = example.sentence if example else "It is not so on every path."
     if why:
-        yield Finding(line.number, said, why)
+        yield Finding(line.number, saying.words, why)
 
 
 def _places(routine: Routine) -> list[str]:

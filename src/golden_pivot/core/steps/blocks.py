@@ -19,6 +19,7 @@ if TYPE_CHECKING:
     does="both stay as they lie",
     family="Blocks",
     example="Put table on deck",
+    says="Put the cards from {from} {where} {to}.",
 )
 def put_heap(b: Builder) -> None:
     """A whole heap goes onto or under another, as it lies. An empty place to put it on is a new heap there."""
@@ -46,6 +47,7 @@ def put_heap(b: Builder) -> None:
         ("dealt instead of lifted", "{who} deal+s {count} cards from {from} to {to}"),
     ),
     example="Spectator secretly cuts off n cards of deck, n from 5 to 15, to hand",
+    says="Cut off {count} {#count} of {from}[ {choice}] {>to}{secretly}.",
 )
 def cut_off(b: Builder) -> None:
     """The top cards are lifted off as a block and put, as they lie, on the cards at another place.
@@ -71,6 +73,7 @@ def cut_off(b: Builder) -> None:
     family="Blocks",
     does="a complete cut keeps the round order",
     example="Spectator cuts deck and completes the cut",
+    says="Cut {place}[ after {depth} {#depth}][ {choice}] and complete the cut{secretly}.",
 )
 def cut(b: Builder) -> None:
     """The top part of a heap goes to the bottom, as it lies.
@@ -100,7 +103,7 @@ def cut(b: Builder) -> None:
 def cut_to(b: Builder) -> None:
     """A complete cut that brings a card to the top, or to the bottom.
 
-    Whoever cuts must be able to tell it: face up, by its back, or having noted its face.
+    Whoever cuts must be able to tell it: face up, by its back, cut short, or having noted its face.
     """
     token, place, below = b.card("card"), b.source("place"), int(b.phrase("end") == "bottom")
 
@@ -118,6 +121,7 @@ def cut_to(b: Builder) -> None:
     does="a block turned over has its order turned round",
     heard=(("the whole heap turned over", "{who} turn+s {place} over"),),
     example="Turn over the top 4 cards of deck as a block",
+    says="Turn over the top {count} {#count} of {place}, all together.",
 )
 def turn_block(b: Builder) -> None:
     """The top cards are lifted together and turned over together: their order reverses, every face flips."""
@@ -153,6 +157,7 @@ def turn_over(b: Builder) -> None:
     family="Blocks",
     does="what lies above stays there",
     example="Spectator inserts hand into deck",
+    says="Put the cards from {from} back into {to}[, so that its top card is {position}].",
 )
 def insert(b: Builder) -> None:
     """A whole heap goes into another as a block, as it lies: so that its top card comes to this position.
@@ -195,6 +200,7 @@ def insert(b: Builder) -> None:
     does="the order stays",
     example="Turn every card of hand over where it lies",
     heard=(("turned over as one block", "{who} turn+s {place} over"),),
+    says="Turn every card of {place} over where it lies, one by one.",
 )
 def turn_each(b: Builder) -> None:
     """The cards are turned one by one and stay in their order: only the faces flip."""

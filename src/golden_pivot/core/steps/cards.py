@@ -21,6 +21,8 @@ if TYPE_CHECKING:
     "Spectator thinks of a card in {place:place}: {card:card}",
     family="Cards",
     example="Spectator thinks of a card in deck: their card",
+    says="Think of one of the cards in {place}.",
+    sees="the faces of {place}",
 )
 def think_of(b: Builder) -> None:
     """Any card of the heap; nothing is touched, and you do not learn which. From here on it has a name."""
@@ -45,6 +47,8 @@ def _lay_on(cells: Cells, place: int, at: int, to: Place) -> None:
     "Spectator takes a card from {from:place} to {to:place}: {card:card}[, not {others:cards}]",
     family="Cards",
     example="Spectator takes a card from deck to hand: their card",
+    says="Take any card from {from} {>to}.",
+    sees="the card taken",
 )
 def take_card(b: Builder) -> None:
     """Any card of the heap is taken out and laid, as it is, on the cards at another place. It gets a name.
@@ -72,6 +76,7 @@ MOST_TAKEN = 12
     "{who} take+s any {count:number} {#count} of {from:place} to {to:place}",
     family="Cards",
     example="Spectator takes any 3 cards of deck to hand",
+    says="Take any {count} {#count} from {from} {>to}.",
 )
 def take_any(b: Builder) -> None:
     """So many cards from anywhere in the heap are laid on the cards at another place; among them the order is kept.
@@ -114,6 +119,7 @@ def take_any(b: Builder) -> None:
     "{who} take+s {spot:spot} to {to:place}[: {card:card}]",
     family="Cards",
     example="Spectator takes the 7th card of deck to hand: their card",
+    says="Take {spot} {>to}.",
 )
 def take_from(b: Builder) -> None:
     """The card that lies there is taken out and laid, as it is, on the cards at another place. It may get a name."""
@@ -135,6 +141,8 @@ def take_from(b: Builder) -> None:
     "{who} remember+s {spot:spot}: {card:card}",
     family="Cards",
     example="Spectator remembers the bottom card of hand: their card",
+    says="Look at {spot} and remember it.",
+    sees="{spot}",
 )
 def remember(b: Builder) -> None:
     """The card that lies there is looked at and gets a name. It stays where it is."""
@@ -148,7 +156,12 @@ def remember(b: Builder) -> None:
     b.act(run)
 
 
-@step("{who} show+s {spot:spot}", family="Cards", example="Show the next card")
+@step(
+    "{who} show+s {spot:spot}",
+    family="Cards",
+    example="Show the next card",
+    says="Show us {spot}.",
+)
 def show(b: Builder) -> None:
     """Everyone sees the face of the card that lies there. It stays where it is, and nothing else changes."""
     spot = b.spot("spot")
@@ -166,6 +179,8 @@ def show(b: Builder) -> None:
     "Spectator {verb=notes|tells} which pile holds {card:card}: {names:names}",
     family="Piles",
     example="Spectator tells which pile holds their card: p",
+    says="{verb} which pile {card} is in.",
+    sees="the faces of the piles",
 )
 def which_pile(b: Builder) -> None:
     """The number of the pile, of those last dealt, in which the card lies; pile 1 is the first that was dealt to.
@@ -188,6 +203,8 @@ def which_pile(b: Builder) -> None:
     "Spectator {verb=notes|tells} how many piles went {side=under|over} the one with {card:card}: {names:names}",
     family="Piles",
     example="Spectator notes how many piles went under the one with their card: a",
+    says="{verb} how many piles went {side} the one with {card}.",
+    sees="the faces of the piles",
 )
 def piles_beside(b: Builder) -> None:
     """Directly after piles were gathered: 0 when the pile went to the bottom (to the top, for *over*), and so on.
@@ -208,7 +225,12 @@ def piles_beside(b: Builder) -> None:
     b.learn("names", count, secret=b.phrase("verb") == "notes")
 
 
-@step("Note the order of {place:place}", family="Cards", example="Note the order of deck")
+@step(
+    "Note the order of {place:place}",
+    family="Cards",
+    example="Note the order of deck",
+    sees="the order of {place}",
+)
 def note_order(b: Builder) -> None:
     """What the order is here can be claimed at the end: *Ends with: deck is in the order noted*.
 

@@ -45,6 +45,8 @@ def deals(b: Builder, count: Reader) -> None:
         ("the order kept", "{who} count+s {count} cards from {from}, each under the last"),
     ),
     example="Deal 10 cards from deck to table",
+    says="Deal {count} {#count} from {from}[ {>to}], one at a time[, {row}][, {way}].",
+    singly=True,
 )
 def deal(b: Builder) -> None:
     """Cards go one at a time from the top of a heap, each onto the last, so that their order reverses.
@@ -63,6 +65,8 @@ def deal(b: Builder) -> None:
     family="Counting",
     does="dealing turns the order round",
     example="Deal from deck to table until the spectator says stop, after n from 5 to 30 cards",
+    says="Deal from {from}[ {>to}], one at a time, until {stopper} stop[, {row}][, {way}]{secretly}.",
+    singly=True,
 )
 def deal_to_stop(b: Builder) -> None:
     """Cards are dealt one by one until a stop is called; the number dealt is a new number with its range.
@@ -82,6 +86,8 @@ def deal_to_stop(b: Builder) -> None:
     family="Counting",
     does="a card a letter, so that their order turns round",
     example="Spell “lantern” from deck to table",
+    says="Spell {word} from {from}[ {>to}], a card for each letter.",
+    singly=True,
 )
 def spell(b: Builder) -> None:
     """A card is dealt for each letter, each onto the last. Spaces and marks do not count.
@@ -98,6 +104,8 @@ def spell(b: Builder) -> None:
     family="Counting",
     does="a card a letter goes to the bottom",
     example="Spell “anchor” from deck, a card to the bottom for each letter, the last to table",
+    says="Spell {word} from {from}: a card to the bottom for each letter, the last {>to}.",
+    singly=True,
 )
 def spell_under(b: Builder) -> None:
     """For each letter a card goes from the top to the bottom; the card of the last letter goes to the other place.
@@ -130,6 +138,9 @@ def spell_under(b: Builder) -> None:
     family="Counting",
     does="dealing turns the order round",
     example="Deal cards from deck to table down to MARK: c",
+    says="Deal from {from}[ {>to}], one at a time, until you come to {card}{secretly}.",
+    singly=True,
+    sees="the faces as they are dealt",
 )
 def count_to(b: Builder) -> None:
     """Cards are dealt until this card has been dealt; the number is how many that took, the card included.
@@ -166,6 +177,8 @@ def count_to(b: Builder) -> None:
         ("dealt one on the other", "{who} deal+s {count} cards from {from}"),
     ),
     example="Count 10 cards from deck to table, each under the last",
+    says="Count {count} {#count} from {from}[ {>to}], each under the last.",
+    singly=True,
 )
 def count_under(b: Builder) -> None:
     """Cards go one at a time from the top of a heap, each beneath the last, so that their order is kept.

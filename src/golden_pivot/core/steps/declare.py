@@ -47,6 +47,12 @@ class StepKind:
     """what it does with the order of cards, as a clause for the explanation"""
     is_handled: bool = True
     """something is done on the table, so that it can be left out or done twice"""
+    singly: bool = False
+    """cards pass one at a time, which takes time"""
+    sees: str = ""
+    """what whoever does it sees and nobody else, written as `says`"""
+    says: str = ""
+    """how one may ask the spectator for it, see show/requests.py; without it, the sentence itself serves"""
 
     @property
     def title(self) -> str:
@@ -65,10 +71,14 @@ def step(
     heard: tuple[tuple[str, str], ...] = (),
     firm: tuple[str, ...] = (),
     does: str = "",
+    singly: bool = False,
+    sees: str = "",
+    says: str = "",
 ) -> Callable[[Meaning], StepKind]:
     """Declare a kind of step. The function below is its meaning, its name the tag, its docstring the manual.
 
-    See language/templates.py for how a sentence is written, steps/slips.py for `heard` and `firm`, variants/explain.py for `does`.
+    See language/templates.py for how a sentence is written, steps/slips.py for `heard` and `firm`, variants/explain.py for `does`,
+    show/requests.py for `says` and `sees`.
     """
 
     def register(meaning: Meaning) -> StepKind:
@@ -89,6 +99,9 @@ def step(
             firm=frozenset(firm),
             does=does,
             is_handled=phase == HANDLING and family in HANDS and not sentence.endswith(":"),
+            singly=singly,
+            sees=sees,
+            says=says,
         )
         if kind.name in REGISTRY:
             raise ValueError(f"two kinds of step are called {kind.name}")

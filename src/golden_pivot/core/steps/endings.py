@@ -20,6 +20,7 @@ if TYPE_CHECKING:
     family="Endings",
     phase=ENDING,
     example="Ends with: the last card dealt is FORCE",
+    says="Turn over {spot}.",
 )
 def ends_with(b: Builder) -> None:
     """A claim: on every path this card lies there. *The last card dealt* ends a count, *the next card* follows it.
@@ -66,6 +67,7 @@ def ends_same(b: Builder) -> None:
     family="Endings",
     phase=ENDING,
     example="Ends with: the next card is the mate of FORCE",
+    says="Turn over {spot}.",
 )
 def ends_mate(b: Builder) -> None:
     """A claim: the card that lies there is the mate of this one: of the same value and colour, or declared so."""
@@ -188,6 +190,7 @@ def ends_beside(b: Builder) -> None:
     family="Endings",
     phase=ENDING,
     example="Ends with: exactly FORCE are reversed in deck",
+    says="Look through {place}. Which cards are reversed?",
 )
 def ends_reversed(b: Builder) -> None:
     """A claim: these cards face one way there and all others the other way, whichever way that is."""
@@ -221,18 +224,20 @@ def ends_reversed(b: Builder) -> None:
 def ends_number(b: Builder) -> None:
     """A claim about numbers: sizes of heaps, values of cards, what was chosen. Nobody needs to know them yet."""
     left, right = b.truth("left"), b.truth("right")
-    compare, said = COMPARISONS[b.phrase("is")], [_side(b, slot) for slot in ("left", "right")]
+    wanted = b.phrase("is")
+    compare, must = COMPARISONS[wanted], "must not be" if wanted == "is not" else wanted.replace("is", "must be", 1)
+    said = [_side(b, slot, joint) for slot, joint in (("left", " is "), ("right", ", "))]
 
     def explain(cells: Sequence[Any]) -> str:
-        return f"{said[0](left(cells))} but {said[1](right(cells))}"
+        return f"{said[0](left(cells))}, but {must} {said[1](right(cells))}"
 
     b.check(lambda cells: compare(left(cells), right(cells)), explain)
 
 
-def _side(b: Builder, slot: str) -> Callable[[int], str]:
+def _side(b: Builder, slot: str, joint: str) -> Callable[[int], str]:
     expression = b.line.values[slot]
     text = expression_text(expression)
-    return lambda number: text if isinstance(expression, Number) else f"{text} is {number}"
+    return lambda number: text if isinstance(expression, Number) else f"{text}{joint}{number}"
 
 
 @step(

@@ -19,6 +19,7 @@ if TYPE_CHECKING:
     family="Endings",
     phase=ENDING,
     example="Ends with: the top cards of pile 1, pile 2, pile 3 have the same value",
+    says="Turn over the top cards of {places}.",
 )
 def ends_alike(b: Builder) -> None:
     """A claim: the top cards go together. A card of which nothing is known goes with no other."""

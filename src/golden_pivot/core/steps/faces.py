@@ -14,7 +14,12 @@ if TYPE_CHECKING:
     from ..building import Builder
 
 
-@step("Spectator names {card:card}", family="Choices", example="Spectator names their card")
+@step(
+    "Spectator names {card:card}",
+    family="Choices",
+    example="Spectator names their card",
+    says="Which card was it? Say it aloud.",
+)
 def name_aloud(b: Builder) -> None:
     """You learn which card it is. From here on your lines may use its value, its suit and their letters."""
     b.card("card")
@@ -74,6 +79,8 @@ def if_alike(b: Builder) -> None:
     family="Counting",
     does="a card a letter, so that their order turns round",
     example="Spectator spells the name of their card from deck",
+    says="Spell {what} of {card} from {from}[ {>to}], a card for each letter.",
+    singly=True,
 )
 def spell_name(b: Builder) -> None:
     """A card is dealt for each letter of a card's name: the value, *of*, and the suit in the plural.
@@ -93,6 +100,7 @@ def spell_name(b: Builder) -> None:
     "{who} take+s the mate of {card:card} from {from:place} to {to:place}: {name:card}",
     family="Cards",
     example="Take the mate of P from deck to hand: MATE",
+    sees="the faces of {from}",
 )
 def take_mate(b: Builder) -> None:
     """The card of the same value and colour is looked for, taken out and laid on the cards at another place.
@@ -122,6 +130,8 @@ def take_mate(b: Builder) -> None:
     family="Counting",
     example="Deal from deck to table, counting down from 9 to 1 until the number is a card’s value, "
     "court cards as ten, or else a card face down on top: m",
+    says="Deal from {from} {>to} and count down from {high}. When a card is the number you say, stop.",
+    singly=True,
 )
 def count_down(b: Builder) -> None:
     """A card is dealt face up for each number; the count stops at the first card whose value is the number said.
@@ -137,20 +147,6 @@ def count_down(b: Builder) -> None:
     b.ask_faces()
     number = b.new_number("names", b.name_of_this_round("names"), secret=False)
     b.counts_down(source, to, number, range(high, low - 1, -1), b.flag("tens"), b.flag("cap"))
-
-
-@step(
-    "Write {number:number} as the prediction {name:name}", family="Choices", example="Write n + 1 as the prediction p"
-)
-def predict(b: Builder) -> None:
-    """A number that you commit yourself to here, from what you know at this line. An ending may compare with it."""
-    number = b.number("number")
-    cell = b.new_number("name", b.phrase("name"), secret=False)
-
-    def run(cells: Cells) -> None:
-        cells[cell] = number(cells)
-
-    b.act(run)
 
 
 @step(

@@ -15,6 +15,7 @@ if TYPE_CHECKING:
     "Spectator {secretly?secretly} {verb=names|chooses|thinks of} a number {number:range}",
     family="Choices",
     example="Spectator names a number n from 20 to 29",
+    says="{verb} any number {number}{secretly}.",
 )
 def choose_number(b: Builder) -> None:
     """The spectator decides on a whole number, anything from the first to the second, both included.
@@ -25,7 +26,12 @@ def choose_number(b: Builder) -> None:
     b.choose_number("number", secret=b.flag("secretly"))
 
 
-@step("Spectator tells {names:names}", family="Choices", example="Spectator tells n")
+@step(
+    "Spectator tells {names:names}",
+    family="Choices",
+    example="Spectator tells n",
+    says="Now you may say it aloud.",
+)
 def tell(b: Builder) -> None:
     """You learn numbers that were chosen secretly before. From here on your lines may use them."""
     b.tell("names")
@@ -37,6 +43,7 @@ def tell(b: Builder) -> None:
     family="Choices",
     firm=("low", "high", "most"),
     example="Spectator chooses values a, b, c, each from 1 to 9, at most 4 alike",
+    says="Choose values from {low} to {high}, at most {most} of a kind{secretly}.",
 )
 def choose_values(b: Builder) -> None:
     """As many numbers as there are names, such as the values of cards laid out, within what one pack allows.
@@ -78,6 +85,7 @@ def choose_values(b: Builder) -> None:
     family="Choices",
     firm=("which",),
     example="Spectator points to a pile: p",
+    says="Point to {which} pile{secretly}.",
 )
 def choose_pile(b: Builder) -> None:
     """Any of the piles last dealt. The number is the pile's, pile 1 being the first that was dealt to.

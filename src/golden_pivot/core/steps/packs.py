@@ -35,7 +35,7 @@ def pack(b: Builder) -> None:
 
 
 @step(
-    "Place {card:card} {position:position}{up?, face up}{odd?, with an odd back}[, the mate of {mate:card}]",
+    "Place {card:card} {position:position}{up?, face up}{odd?, with an odd back}{short?, cut short}[, the mate of {mate:card}]",
     family="Set-up",
     phase=SETUP,
     example="Place FORCE 10th",
@@ -45,7 +45,7 @@ def place_card(b: Builder) -> None:
 
     Positions count from 1 at the top, or from the bottom when the line says so. *Face up* turns it over where
     it lies; *with an odd back* makes it one that can be told from its back: a marker, or a card of another
-    pack. A real card such as queen of hearts has its value and suit, and its mate is the card of the same
+    pack. *Cut short* is a key that the fingers find and nobody sees. A real card such as queen of hearts has its value and suit, and its mate is the card of the same
     value and colour; any two cards can be declared mates.
     """
     at, end = b.constant_position("position")

@@ -21,6 +21,8 @@ if TYPE_CHECKING:
     family="Piles",
     does="the cards of a pile lay equally far apart, and turn round",
     example="Deal deck into 3 piles, face up",
+    says="Deal {from} into {piles} piles, a card to each in turn[, {each} each][, {way}].",
+    singly=True,
 )
 def deal_piles(b: Builder) -> None:
     """Cards go one at a time onto pile 1, pile 2 and so on in turn, to the end of the heap or so many on each.
@@ -77,6 +79,7 @@ def _gathers(
     family="Piles",
     does="the piles keep their order",
     example="Spectator gathers the piles in any order",
+    says="Gather the piles in any order{secretly}.",
 )
 def gather_any(b: Builder) -> None:
     """The piles are put together in whatever order, as they lie, where they were dealt from unless the line says.
@@ -94,6 +97,7 @@ def gather_any(b: Builder) -> None:
     family="Piles",
     does="the piles keep their order",
     example="Gather the piles from left to right, each on the last",
+    says="Gather the piles from {side}, each {where} the last.",
 )
 def gather_side(b: Builder) -> None:
     """The piles are put together one after another, pile 1 being the leftmost. *Either side* leaves it open which."""
@@ -111,6 +115,7 @@ def gather_side(b: Builder) -> None:
     family="Piles",
     does="the piles keep their order",
     example="Gather the piles, pile p 2nd, the others in any order",
+    says="Gather the piles so that {pile} is {slot} from the top.",
 )
 def gather_slot(b: Builder) -> None:
     """One pile goes to a stated place among the piles, counted from the top; the others around it as one likes."""
@@ -156,6 +161,7 @@ def gather_order(b: Builder) -> None:
     "{who} deal+s a card from {from:place} onto each of {piles:places}[, {order=in any order}]",
     family="Piles",
     example="Deal a card from deck onto each of pile 1, pile 2, pile 3",
+    singly=True,
 )
 def deal_each(b: Builder) -> None:
     """One card goes onto each of these heaps, in the order in which they are named; from here on they are the piles.
@@ -189,6 +195,7 @@ def deal_each(b: Builder) -> None:
     "Spectator points to {count:number} of the piles, and you keep those that {card:card} is among",
     family="Choices",
     example="Spectator points to 3 of the piles, and you keep those that FORCE is among",
+    says="Point to {count} of the piles.",
 )
 def narrow(b: Builder) -> None:
     """Narrowing, or magician's choice: the piles pointed to are kept if the card is in one of them, else the others.
@@ -263,7 +270,12 @@ def new_pile(b: Builder) -> None:
     b.act(run)
 
 
-@step("Spectator keeps {count:number} of the piles", family="Choices", example="Spectator keeps 2 of the piles")
+@step(
+    "Spectator keeps {count:number} of the piles",
+    family="Choices",
+    example="Spectator keeps 2 of the piles",
+    says="Keep {count} of the piles, whichever you like.",
+)
 def keep_piles(b: Builder) -> None:
     """Of the piles laid down one by one, the spectator keeps these, whichever they are; every choice must work.
 

@@ -81,7 +81,7 @@ function BeatView({ beat }: { beat: Schemas['Beat'] }) {
             Watch: {words}
           </p>
         ))}
-        {beat.gap && <p className="gap">nothing is said here</p>}
+        {beat.gap && <p className="gap">{beat.suggested ? <>nothing is said here; for instance: “{beat.suggested}”</> : 'nothing is said here'}</p>}
       </div>
     </div>
   );

@@ -1,0 +1,58 @@
+"""Predictions: what is committed to before it happens, where it waits and how it is shown. Nothing moves."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from ..program import Cells
+from .declare import HANDLING, SETUP, step
+
+if TYPE_CHECKING:
+    from ..building import Builder
+
+TURNED = "{turn=turned over sideways|turned end for end|turned face up}"
+
+
+@step(
+    "Write {number:number} as the prediction {name:name}[, to wait in {place:place}]",
+    family="Choices",
+    example="Write n + 1 as the prediction p",
+)
+def predict(b: Builder) -> None:
+    """A number that you commit yourself to here, from what you know at this line. An ending may compare with it."""
+    number = b.number("number")
+    cell = b.new_number("name", b.phrase("name"), secret=False)
+
+    def run(cells: Cells) -> None:
+        cells[cell] = number(cells)
+
+    b.act(run)
+
+
+@step(
+    "Prediction: {cards:together} {how=on paper|ready|reversed} in {place:place}[, " + TURNED + "]",
+    family="The page",
+    phase=HANDLING,
+    example="Prediction: FORCE on paper in pocket, turned over sideways",
+)
+def predict_card(b: Builder) -> None:
+    """Cards you commit yourself to here: written on paper, or the cards themselves, ready or reversed in a heap.
+
+    It is printed with where it waits and which way it is turned to be shown. Nothing moves; an ending says what
+    must come true, and a prediction that no ending speaks of is told among what is said and not so.
+    """
+    b.known_cards("cards")
+    if b.phrase("how") != "on paper":
+        b.looked_at("place")
+
+
+@step(
+    "Prediction: {cards:together} on the back of {bearer:card}[, " + TURNED + "]",
+    family="Set-up",
+    phase=SETUP,
+    example="Prediction: FORCE on the back of MARKER",
+)
+def predict_on_back(b: Builder) -> None:
+    """Cards you commit yourself to, written on the back of a card of the set-up, which then has an odd back."""
+    b.known_cards("cards")
+    b.mark_back("bearer")
