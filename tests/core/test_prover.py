@@ -253,6 +253,14 @@ CASES = [
 ]  # fmt: skip
 
 
+def test_a_cut_of_a_pile_that_is_not_there_is_a_path_that_gets_stuck() -> None:
+    """Found by a random routine: the cuts were taken as one before the pile was looked for."""
+    rows = ["Deal a card from deck onto each of pile 2, pile 1", "Spectator names a number n from 1 to 2",
+            "Spectator cuts pile n + n and completes the cut", "Ends with: size of deck is 8"]  # fmt: skip
+    found = verdict(*rows)
+    assert found.verdict == "refuted" and "there is no pile 4" in found.headline
+
+
 @pytest.mark.parametrize(("rows", "kind", "words"), CASES)
 def test_cases_names_and_faces(rows: list[str], kind: str, words: str) -> None:
     found = verdict(*rows)

@@ -16,12 +16,14 @@ from golden_pivot.core.show.cues import cues_of
 from golden_pivot.core.show.effort import effort_of, longest_play, operations
 from golden_pivot.core.show.exposure import exposure_of
 from golden_pivot.core.show.paces import Paces
-from golden_pivot.core.show.recoveries import recoveries_of
+from golden_pivot.core.show.recoveries import after_slips, cautions_of, outside_limits, slips_in_time
+from golden_pivot.core.show.requests import filled_in, gaps_of, request_of, requests_of
 from golden_pivot.core.show.reset import done, ends_of, reset_of, reset_program, table_of
-from golden_pivot.core.show.schools import schools_of
+from golden_pivot.core.show.schools import School, schools_of
 from golden_pivot.core.show.setup import assembled, setup_of
-from golden_pivot.core.show.table_room import row_width, widest
+from golden_pivot.core.show.table_room import Layout, row_width, widest
 from golden_pivot.core.show.wording import wording_of
+from golden_pivot.core.steps import REGISTRY
 from golden_pivot.core.steps.declare import ENDING, HANDLING
 from golden_pivot.core.verdicts import prove
 from golden_pivot.sheets.markdown import markdown_of
@@ -167,29 +169,57 @@ def test_the_table_is_measured() -> None:
     played = longest_play(read_routine(demo.demo_text("cabin_corridor")), Budget())
     room = widest(played)
     assert row_width(8, 63, 0) == 504 and row_width(8, 63, 0.5) == 283.5
-    assert room.width == 63 + 12 + 504 and room.fits and room.remedy is None
-    small = widest(played, table=400)
-    assert not small.fits and small.remedy and "Overlap the cards of row" in small.remedy
+    assert room.width == 63 + 12 + 504 and room.height == 88 and room.fits and room.remedy is None
+    small = widest(played, Layout(table=400))
+    assert not small.fits and small.remedy and "Overlap the cards by" in small.remedy
     needed = int(small.remedy.split(" by ")[1].split()[0]) / 100
-    assert (
-        widest(played, overlap=needed, table=400).fits and not widest(played, overlap=needed - 0.02, table=400).fits
-    )
-    assert widest(played, "bridge").width == 57 + 12 + 8 * 57
+    assert widest(played, Layout(overlap=needed, table=400)).fits
+    assert not widest(played, Layout(overlap=needed - 0.02, table=400)).fits
+    assert widest(played, Layout("bridge")).width == 57 + 12 + 8 * 57
     # The pack and four piles beside it: 5 · 63 + 4 · 12.
     assert widest(longest_play(read_routine(demo.demo_text("four_passengers")), Budget())).width == 363
     # Three piles of nine side by side: 3 · 63 + 2 · 12; the pack is dealt out.
-    watch = widest(longest_play(read_routine(demo.demo_text("watch_below")), Budget()), table=100)
-    assert watch.width == 213 and watch.remedy == "Lay the 3 heaps in 3 rows of at most 1."
+    watch = widest(longest_play(read_routine(demo.demo_text("watch_below")), Budget()), Layout(table=100))
+    assert watch.width == 213 and watch.remedy == "Lay the 3 heaps in 3 rows."
+
+
+def test_a_snake_and_heaps_in_rows() -> None:
+    """Arithmetic: in two rows the pack and three cards (63 + 12 + 189) lie above five (315); 88 + 12 + 88 deep."""
+    played = longest_play(read_routine(demo.demo_text("cabin_corridor")), Budget())
+    snake = widest(played, Layout(table=330, rows=2))
+    assert [(piece.name, piece.cards, piece.left, piece.top) for piece in snake.pieces] == [
+        ("deck", 22, 0, 0), ("row", 3, 75, 0), ("row", 5, 0, 100)
+    ]  # fmt: skip
+    assert (snake.width, snake.height, snake.fits) == (315, 188, True)
+    shallow = widest(played, Layout(table=330, depth=150, rows=2))
+    assert not shallow.fits and shallow.remedy == "Use a larger table, or fewer heaps at a time."
+    advised = widest(played, Layout(table=330))
+    assert advised.remedy and advised.remedy.endswith("or lay the row as a snake in 2 rows.")
 
 
 def test_what_is_in_sight() -> None:
     seen = exposure_of(read_routine(demo.demo_text("pursers_count")), Budget())
     assert seen.turned_away == ((6, 8),)
     last = seen.moments[-1]
-    assert "LODGER" in last.faces or any("row" in face for face in last.faces)
+    assert "LODGER" in last.faces and last.theirs == ("the nth card back from the last dealt",) and last.yours == ()
     unshielded = demo.demo_text("pursers_count").replace(", shielded", "")
     notes = [moment.note for moment in exposure_of(read_routine(unshielded), Budget()).moments if moment.note]
     assert any("Take care: the back of LODGER shows on some path." in note for note in notes)
+    beats = {beat.line: beat for beat in cues_of(read_routine(unshielded), None, Budget()).beats}
+    assert "look away" in beats[6].watch and "turn back when it is done" in beats[8].watch
+    assert any("shows on some path" in words for words in beats[10].watch)
+
+
+def test_each_side_sees_its_own() -> None:
+    text = (
+        "Pack: 20 cards, any order\nPlace MARK 5th\nPlace FORCE 3rd\nPrediction: FORCE on the back of MARK\n"
+        "Prediction: FORCE on paper in table\nRemember the bottom card of deck: KEY\nDeal 4 cards from deck to heap\n"
+        "Spectator thinks of a card in heap: their card\nEnds with: the 2nd card of heap is FORCE\n"
+    )
+    moments = {moment.line: moment for moment in exposure_of(read_routine(text), Budget()).moments}
+    assert moments[6].yours == ("the bottom card of the pack",) and moments[6].theirs == ()
+    assert moments[7].writing == ("FORCE on MARK", "FORCE on paper") and moments[7].odd_backs == ()
+    assert moments[8].theirs == ("the faces of the heap",)
 
 
 # Wording
@@ -229,11 +259,23 @@ def test_the_eleventh_card_is_caught_where_it_can_be_the_twelfth() -> None:
         ("You said {m}.", "{m}"),
         ("The 9th card waits.", "The 9th card"),
         ("The fifth card waits.", None),
+        ("Sixteen cards are left in the pack.", "Sixteen cards are left in the pack"),
+        ("20 cards in the pack", None),
+        ("The top card is face up.", None),
+        ("The top card is face down.", "The top card is face down"),
+        ("The top card is red.", "The top card is red"),
+        ("The bottom card is the queen of hearts.", None),
+        ("The top card is the queen of hearts.", "The top card is the queen of hearts"),
+        ("The top card is yours.", None),
+        ("The bottom card is yours.", "The bottom card is yours"),
+        ("Your card is black.", "Your card is black"),
+        ("In the end the top card will be face down.", None),
     ],
 )
 def test_what_is_said_is_proved_where_it_is_said(patter: str, caught: str | None) -> None:
     text = (
-        "Pack: 20 cards, any order\nPlace A 5th\nSpectator names a number n from 2 to 4\nTurn over the top 3 cards of deck as a block\n"
+        "Pack: 20 cards, any order\nPlace A 5th\nPlace queen of hearts at the bottom\nSpectator names a number n from 2 to 4\n"
+        "Spectator remembers the 3rd card of deck: their card\nTurn over the top 3 cards of deck as a block\n"
         f"  “{patter}”\nTurn over the top 3 cards of deck as a block\nEnds with: the 5th card of deck is A\n"
     )
     assert [one.said for one in wording_of(text, Budget())] == ([caught] if caught else [])
@@ -276,7 +318,66 @@ def test_other_schools_are_carried_through_and_proved() -> None:
     assert "court cards" not in courts.text and courts.verdict == "proved"
     assert schools_of(demo.demo_text("watch_below"), Budget()) == ()
     untrue = demo.demo_text("harbour_light") + "  “The 28th card knows.”\n"
-    assert wording_of(untrue, Budget()) and schools_of(untrue, Budget())[0].untrue
+    assert wording_of(untrue, Budget()) and not schools_of(untrue, Budget())[0].untrue, "it was untrue before"
+    placed = demo.demo_text("second_berth").replace("Ends with", "“The first card.”\nEnds with")
+    assert {one.label: one for one in schools_of(placed, Budget())}["next instead of last"].verdict == "proved"
+
+
+def schools(name: str) -> dict[str, School]:
+    return {one.label: one for one in schools_of(demo.demo_text(name), Budget())}
+
+
+def test_the_reveal_may_be_a_count_or_magicians_choice() -> None:
+    by_choice = schools("harbour_light")["magician’s choice instead of the count, to reveal it"]
+    assert by_choice.verdict == "proved" and "Deal deck into 5 piles, 1 card each" in by_choice.text
+    by_count = schools("lifeboat_drill")["a count instead of magician’s choice, to reveal it"]
+    # By hand: the second of five piles gets the officer first, so that three cards lie on it.
+    assert by_count.verdict == "proved" and "Deal 4 cards from pile 2 to counted" in by_count.text
+    assert "hands off" in by_count.lost
+
+
+def test_kinds_of_prediction_and_a_card_that_is_glimpsed() -> None:
+    found = schools("harbour_light")
+    for label, line in {
+        "a prediction on paper": "Prediction: LANTERN on paper in pocket, turned over sideways",
+        "a prediction on the back of a card": "Prediction: LANTERN on the back of MARKER",
+        "its mate as the prediction, in the pocket": "Prediction: MATE ready in pocket, turned face up",
+        "its mate as the prediction, reversed in the pack": "Ends with: exactly MATE are reversed in deck",
+        "nothing prepared: glimpse the card that lies there": "Remember the 28th card of deck: LANTERN",
+    }.items():
+        assert found[label].verdict == "proved" and line in found[label].text, label
+        assert found[label].untrue == () and wording_of(found[label].text, Budget()) == ()
+    assert "repeatable at once" in found["nothing prepared: glimpse the card that lies there"].gained
+    glimpsed = found["nothing prepared: glimpse the card that lies there"].text
+    back = {one.label: one for one in schools_of(glimpsed, Budget())}[
+        "prepared: the card placed beforehand instead of glimpsed"
+    ]
+    assert (
+        read_routine(back.text) == read_routine(demo.demo_text("harbour_light").replace(" from the top", ""))
+        or "Place LANTERN 28th" in back.text
+    )
+    assert "the odd back of LANTERN" in found["marked: the placed card has another back"].shows
+    assert "Not at once" in found["a prediction on the back of a card"].repeat
+
+
+def test_a_key_may_be_short_or_seen_and_a_row_read_from_either_side() -> None:
+    text = "Pack: 20 cards, any order\nPlace KEY 9th, with an odd back\nSpectator cuts deck and completes the cut\nCut deck to bring KEY to the top\nEnds with: the top card of deck is KEY\n"
+    found = {one.label: one for one in schools_of(text, Budget())}
+    short = found["a short key, found by the fingers"]
+    assert (
+        short.verdict == "proved"
+        and "Place KEY 9th, cut short" in short.text
+        and "the odd back of KEY" in short.hides
+    )
+    assert "KEY is cut short" in SHEETS["reset"](shown(short.text, Budget())).text()
+    back = {one.label: one for one in schools_of(short.text, Budget())}["a key that can be seen from its back"]
+    assert back.text == text
+    corridor = schools("cabin_corridor")["the row or the fan seen from the other side: left and right changed"]
+    assert (
+        corridor.verdict == "proved"
+        and "from the right of row" in corridor.text
+        and "from left to right" in corridor.text
+    )
 
 
 def test_a_thick_packet_is_told() -> None:
@@ -293,11 +394,112 @@ def test_credits_and_two_deals_are_printed() -> None:
 
 def test_what_to_do_outside_a_limit() -> None:
     """By hand: with 29 the digit sum is 11 and the light is 29 + 1 − 28 = 2nd; with 40 it is 13th. Both lie there at the end."""
-    found = list(recoveries_of(demo.demo_text("harbour_light"), Budget()))
-    assert [row.partition(":")[0] for row in found] == ["If n is 29", "If n is 40"]
-    assert "LANTERN is 10th in dealt" in found[0] and "LANTERN is 9th in deck" in found[1]
+    found = list(outside_limits(demo.demo_text("harbour_light"), Budget()))
+    assert [(one.when, one.then, one.says) for one in found] == [
+        ("n is 29", "LANTERN is 10th in dealt", "Turn over the 10th of the cards dealt."),
+        ("n is 40", "LANTERN is 9th in deck", "Turn over the 9th card of the pack."),
+    ]
     wide = demo.demo_text("harbour_light").replace("from 30 to 39", "from 31 to 38")
-    assert [row.partition(": ")[2] for row in recoveries_of(wide, Budget())] == ["it works all the same."] * 2
+    assert [one.then for one in outside_limits(wide, Budget())] == ["it works all the same"] * 2
+
+
+def test_what_to_do_when_a_hand_slips() -> None:
+    """By hand: a card too many in the last deal leaves the light one below the top of what was dealt, one too few on the pack."""
+    text = demo.demo_text("harbour_light")
+    slips = slips_in_time(text, Budget())
+    found = {(one.line, one.when): one for one in after_slips(text, slips, Budget())}
+    assert found[10, "one card more"].says == "Turn over the 2nd of the cards dealt."
+    assert found[10, "one card fewer"].then == "LANTERN is 1st in deck"
+    watch = demo.demo_text("watch_below")
+    cautions = cautions_of(read_routine(watch), slips_in_time(watch, Budget()))
+    assert any("let the spectator decide" in words for words in cautions[7])
+    second = demo.demo_text("second_berth")
+    assert any(
+        "it must be right" in words for words in cautions_of(read_routine(second), slips_in_time(second, Budget()))[7]
+    )
+
+
+# What may be said where nothing is
+
+
+def test_every_step_of_the_spectators_can_be_asked_for() -> None:
+    """Nothing of the notation is spoken: no names after colons, no numbers that the performer does not know."""
+    for kind in REGISTRY.values():
+        begin = "Pack: 52 cards, any order\nSpectator secretly thinks of a number n from 1 to 5\n"
+        (line,) = (line for line in read_routine(begin + kind.example + "\n").walk() if line.number == 3)
+        for hidden in (set(), {"n"}):
+            words = request_of(line, hidden)
+            assert words[0].isupper() and ": " not in words and "[" not in words and ">" not in words, words
+            assert "Spectator" not in words and ("{n}" not in words or not hidden), words
+
+
+@pytest.mark.parametrize(
+    ("line", "said"),
+    [
+        ("Spectator deals n cards from deck to table", "Deal {n} cards from the pack onto the table, one at a time."),
+        ("Spectator deals k cards from deck to pocket", "Deal your number of cards from the pack into your pocket, one at a time."),
+        ("Spectator deals 1 card from deck to table", "Deal 1 card from the pack onto the table, one at a time."),
+        ("Spectator secretly cuts off m cards of deck, m from 3 to 9, to hand", "Cut off some cards of the pack from 3 to 9 into your hand, and keep it to yourself."),
+        ("Spectator remembers the bottom card of deck: their card", "Look at the bottom card of the pack and remember it."),
+        ("Spectator turns deck over", "Turn the pack over."),
+        ("Spectator secretly thinks of a number j from 1 to n", "Think of any number from 1 to {n}, and keep it to yourself."),
+    ],
+)  # fmt: skip
+def test_what_one_may_say(line: str, said: str) -> None:
+    begin = "Pack: 20 cards, any order\nSpectator names a number n from 2 to 4\nSpectator secretly thinks of a number k from 1 to 3\n"
+    assert requests_of(read_routine(begin + line + "\n"))[4] == said
+
+
+@pytest.mark.parametrize("name", SHOWN)
+def test_lines_can_be_written_into_the_gaps(name: str) -> None:
+    text = demo.demo_text(name)
+    full = filled_in(text)
+    routine = read_routine(full)
+    assert not routine.faults and gaps_of(routine) == {} and filled_in(full) == full
+    assert prove(routine, Budget()).headline == prove(read_routine(text), Budget()).headline
+    assert [one for one in wording_of(full, Budget()) if "{" in one.said] == [], "every field is known"
+
+
+# Predictions
+
+FORETOLD = """Pack: 20 cards, any order
+Place MARK 5th
+Place FORCE 3rd
+Prediction: FORCE on the back of MARK
+Prediction: FORCE on paper in pocket, turned over sideways
+Write 3 as the prediction p, to wait in box
+Deal 3 cards from deck
+Ends with: the last card dealt is FORCE
+"""
+
+
+def test_predictions_are_printed_with_where_they_wait_and_how_they_are_turned() -> None:
+    it = shown(FORETOLD, Budget())
+    cues, setup = SHEETS["cues"](it).text(), SHEETS["setup"](it).text()
+    assert "FORCE on paper in pocket turned over sideways 5" in cues and "p, 3 on paper in box" in cues
+    assert (
+        "“FORCE” on the back of MARK" in setup
+        and "paper and a pen, for FORCE" in setup
+        and "a pocket and a box" in setup
+    )
+    assert "MARK has writing on its back" in SHEETS["reset"](it).text()
+    assert wording_of(FORETOLD, Budget()) == ()
+    (finding,) = wording_of(FORETOLD.replace("Prediction: FORCE on paper", "Prediction: MARK on paper"), Budget())
+    assert "No ending speaks of MARK" in finding.why
+    odd = FORETOLD.replace("Deal 3", "Deal 4").replace(
+        "Ends with: the last card dealt is FORCE", "Never shows: an odd back"
+    )
+    assert prove(read_routine(odd), Budget()).verdict == "refuted", "the back that is written on lies on top"
+
+
+def test_a_prediction_made_of_a_card_lies_where_it_is_said_to_lie() -> None:
+    text = (
+        "Pack: 20 cards, any order\nPlace MATE in pocket\nPlace FORCE 3rd, the mate of MATE\nPrediction: MATE ready in pocket\n"
+        "Deal 3 cards from deck to table\nEnds with: the last card dealt is the mate of MATE\n"
+    )
+    assert wording_of(text, Budget()) == ()
+    (finding,) = wording_of(text.replace("Ends with", "Put pocket on deck\nEnds with"), Budget())
+    assert "pocket has 0 cards" in finding.why
 
 
 def test_two_versions_line_by_line() -> None:

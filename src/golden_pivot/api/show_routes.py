@@ -11,12 +11,13 @@ from pydantic import Field, TypeAdapter
 
 from ..core.show.compare import Comparison
 from ..core.show.effort import Effort
-from ..core.show.exposure import ExposureNotes
+from ..core.show.exposure import THICK, ExposureNotes
+from ..core.show.requests import filled_in
 from ..core.show.schools import School
 from ..core.show.table_room import Room
 from ..core.show.wording import Finding
 from ..sheets.document import Document
-from .models import Shape, Text
+from .models import Shape, Text, TextIn
 from .routes import JobsIn, ShelfIn, get_settings, saved_as
 
 router = APIRouter(prefix="/api")
@@ -32,11 +33,20 @@ class SheetIn(Shape):
     job: Text = ""
 
 
+class LayoutIn(Shape):
+    """Lengths in millimetres."""
+
+    size: Literal["poker", "bridge"] = "poker"
+    overlap: float = Field(default=0.0, ge=0, le=0.9, description="how much of a card its neighbour in a row covers")
+    table: float = Field(default=600.0, ge=100, le=5000, description="width of the table")
+    depth: float = Field(default=400.0, ge=90, le=3000, description="depth of the table that is free in front of you")
+    rows: int = Field(default=1, ge=1, le=6, description="heaps and cards go on in the next row")
+
+
 class CostsIn(Shape):
     text: Text
-    card: Literal["poker", "bridge"] = "poker"
-    overlap: float = Field(default=0.0, ge=0, le=0.9)
-    table: float = Field(default=600.0, ge=100, le=5000, description="width of the table in millimetres")
+    layout: LayoutIn = LayoutIn()
+    thick: int = Field(default=THICK, ge=2, le=120, description="cards from which a packet off the table looks thick")
     job: Text = ""
 
 
@@ -58,6 +68,10 @@ class SchoolsIn(Shape):
 
 class SchoolsOut(Shape):
     schools: list[School] | None = Field(description="null while the text has faults")
+
+
+class PatterOut(Shape):
+    text: str
 
 
 class CompareIn(Shape):
@@ -100,6 +114,12 @@ async def costs(asked: CostsIn, jobs: JobsIn, shelf: ShelfIn) -> CostsOut:
     """What a routine costs, what shows when, whether it fits on the table, and what is said that is not so."""
     request = {**asked.model_dump(exclude={"job"}), "paces": _paces(shelf)}
     return CostsOut.model_validate(await jobs.run("long", asked.job, "costs", request))
+
+
+@router.post("/patter")
+def patter(asked: TextIn) -> PatterOut:
+    """The routine with a line of patter wherever something can be said and is not."""
+    return PatterOut(text=filled_in(asked.text))
 
 
 @router.post("/schools")

@@ -9,6 +9,7 @@ from __future__ import annotations
 
 import operator
 from collections.abc import Callable, Mapping, Sequence
+from contextlib import suppress
 from dataclasses import dataclass, field
 from typing import Any
 
@@ -465,7 +466,9 @@ def _met(stage: _Stage, layer: Layer, merge: Callable[[Any, Any], Any]) -> Layer
     for state, weight in layer.items():
         if state[JUMP] is None or state[JUMP] <= stage.start:
             cells = list(state)
-            stage.choose.alike(cells)
+            # Where the choice cannot be made the path gets stuck, as it does when its options are asked for.
+            with suppress(Impossible):
+                stage.choose.alike(cells)
             state = tuple(cells)
         met[state] = merge(met[state], weight) if state in met else weight
     return met

@@ -218,8 +218,8 @@ class Program:
     """line that names it, where it is placed in the set-up"""
     claims: tuple[ClaimLine, ...]
     covers_every_order: bool
-    odd_backs: frozenset[int] = frozenset()
-    """tokens of the cards with another back"""
+    odd_backs: Mapping[int, str] = field(default_factory=dict)
+    """token → name of the cards with another back"""
     assumed: tuple[str, ...] = ()
     face_classes: tuple[FaceClass, ...] = ()
     """what is told apart of unknown cards; options of a choice of a face are indices of these, and behind them

@@ -14,7 +14,7 @@ from ..core.show.effort import effort_of, longest_play
 from ..core.show.exposure import exposure_of
 from ..core.show.paces import Paces
 from ..core.show.schools import schools_of
-from ..core.show.table_room import widest
+from ..core.show.table_room import Layout, widest
 from ..core.show.wording import wording_of
 from ..sheets.markdown import markdown_of
 from ..sheets.sheets import SHEETS, shown
@@ -44,14 +44,14 @@ def sheet_file(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
 
 
 def costs(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
-    """{text, card, overlap, table, paces?} → {costs}; null for a text with faults or out of budget."""
+    """{text, layout, thick, paces?} → {costs}; null for a text with faults or out of budget."""
     routine = read_routine(request["text"])
     try:
         played = longest_play(routine, budget)
         found = {
             "effort": asdict(effort_of(routine, budget, _paces(request))),
-            "room": asdict(widest(played, request["card"], request["overlap"], request["table"])),
-            "exposure": asdict(exposure_of(routine, budget)),
+            "room": asdict(widest(played, Layout(**request["layout"]))),
+            "exposure": asdict(exposure_of(routine, budget, request["thick"])),
             "wording": [asdict(one) for one in wording_of(request["text"], budget)],
         }
     except (BadRoutine, OutOfBudget):

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 
 from ..core.budget import Budget
@@ -12,10 +12,9 @@ from ..core.faults import BadRoutine, OutOfBudget
 from ..core.language.parser import read_routine
 from ..core.language.phrases import list_text
 from ..core.routine import EMPTY, Routine
-from ..core.show import cues, reset, setup
+from ..core.show import cues, recoveries, reset, setup
 from ..core.show.effort import Effort, effort_of
 from ..core.show.paces import Paces
-from ..core.show.recoveries import recoveries_of
 from ..core.show.wording import wording_of
 from ..core.variants.edits import quiet
 from ..core.verdicts import Verdict, prove
@@ -119,6 +118,8 @@ def _setup(it: Shown) -> Iterator[Part]:
 
 def _cues(it: Shown) -> Iterator[Part]:
     found = cues.cues_of(it.routine, it.verdict, it.budget)
+    slips = recoveries.slips_in_time(it.text, it.budget)
+    cautions = recoveries.cautions_of(it.routine, slips)
     yield from _note(it)
     for beat in found.beats:
         marks = [f"remember {list_text(list(beat.remember))}"] if beat.remember else []
@@ -126,7 +127,7 @@ def _cues(it: Shown) -> Iterator[Part]:
         marks += ["assumed"] if beat.assumed else []
         yield Beat(
             "" if beat.number is None else str(beat.number), beat.level, beat.says, beat.action, tuple(marks),
-            beat.watch, beat.spectator, beat.ending, beat.gap, beat.suggested,
+            (*beat.watch, *cautions.get(beat.line, ())), beat.spectator, beat.ending, beat.gap, beat.suggested,
         )  # fmt: skip
     if found.shortcuts:
         yield Heading("Worked out beforehand")
@@ -139,10 +140,13 @@ def _cues(it: Shown) -> Iterator[Part]:
     if found.landing:
         yield Heading("Where it is")
         yield Grid(("if you know", "it is at"), found.landing)
-    recoveries = tuple(recoveries_of(it.text, it.budget)) if it.verdict else ()
-    if recoveries:
+    outside = tuple(recoveries.outside_limits(it.text, it.budget)) if it.verdict else ()
+    if outside:
         yield Heading("If they go outside")
-        yield Items(recoveries)
+        yield _recovered(outside)
+    if amiss := tuple(recoveries.after_slips(it.text, slips, it.budget)):
+        yield Heading("If a hand slips")
+        yield _recovered(amiss)
     if found.predictions:
         yield Heading("Predictions")
         yield Grid(
@@ -156,6 +160,12 @@ def _cues(it: Shown) -> Iterator[Part]:
     if untrue:
         yield Heading("Said, and not so")
         yield Items(tuple(f"line {one.line}: “{one.said}”. {one.why}" for one in untrue))
+
+
+def _recovered(found: Sequence[recoveries.Recovery]) -> Grid:
+    return Grid(
+        ("line", "if", "then", "say"), tuple((str(one.line), one.when, one.then, one.says or "–") for one in found)
+    )
 
 
 def _square(shortcut: cues.Shortcut) -> Grid:

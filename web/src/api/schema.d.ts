@@ -819,6 +819,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/patter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Patter
+         * @description The routine with a line of patter wherever something can be said and is not.
+         */
+        post: operations["patter_api_patter_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/schools": {
         parameters: {
             query?: never;
@@ -1107,22 +1127,21 @@ export interface components {
             /** Text */
             text: string;
             /**
-             * Card
-             * @default poker
-             * @enum {string}
+             * @default {
+             *       "size": "poker",
+             *       "overlap": 0,
+             *       "table": 600,
+             *       "depth": 400,
+             *       "rows": 1
+             *     }
              */
-            card: "poker" | "bridge";
+            layout: components["schemas"]["LayoutIn"];
             /**
-             * Overlap
-             * @default 0
+             * Thick
+             * @description cards from which a packet off the table looks thick
+             * @default 13
              */
-            overlap: number;
-            /**
-             * Table
-             * @description width of the table in millimetres
-             * @default 600
-             */
-            table: number;
+            thick: number;
             /**
              * Job
              * @default
@@ -1479,6 +1498,42 @@ export interface components {
             formula: string | null;
             /** Table */
             table: components["schemas"]["RuleRowOut"][];
+        };
+        /**
+         * LayoutIn
+         * @description Lengths in millimetres.
+         */
+        LayoutIn: {
+            /**
+             * Size
+             * @default poker
+             * @enum {string}
+             */
+            size: "poker" | "bridge";
+            /**
+             * Overlap
+             * @description how much of a card its neighbour in a row covers
+             * @default 0
+             */
+            overlap: number;
+            /**
+             * Table
+             * @description width of the table
+             * @default 600
+             */
+            table: number;
+            /**
+             * Depth
+             * @description depth of the table that is free in front of you
+             * @default 400
+             */
+            depth: number;
+            /**
+             * Rows
+             * @description heaps and cards go on in the next row
+             * @default 1
+             */
+            rows: number;
         };
         /** LedgerEntry */
         LedgerEntry: {
@@ -1995,6 +2050,11 @@ export interface components {
              */
             kind: "paragraph";
         };
+        /** PatterOut */
+        PatterOut: {
+            /** Text */
+            text: string;
+        };
         /** Pattern */
         Pattern: {
             /** Objects */
@@ -2123,7 +2183,7 @@ export interface components {
         };
         /**
          * Piece
-         * @description A heap or a row as it lies, in millimetres from the left of the layout.
+         * @description A heap, or a row of cards or a part of it, as it lies: millimetres from the left and the top of the layout.
          */
         Piece: {
             /** Name */
@@ -2136,6 +2196,11 @@ export interface components {
             left: number;
             /** Width */
             width: number;
+            /**
+             * Top
+             * @default 0
+             */
+            top: number;
         };
         /**
          * Place
@@ -2290,6 +2355,8 @@ export interface components {
             width: number;
             /** Height */
             height: number;
+            /** Card Height */
+            card_height: number;
             /** Pieces */
             pieces: components["schemas"]["Piece"][];
             /** Fits */
@@ -2392,6 +2459,12 @@ export interface components {
             gained: string[];
             /** Lost */
             lost: string[];
+            /** Repeat */
+            repeat: string;
+            /** Shows */
+            shows: string[];
+            /** Hides */
+            hides: string[];
             /** Untrue */
             untrue: string[];
         };
@@ -4743,6 +4816,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CostsOut"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    patter_api_patter_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TextIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PatterOut"];
                 };
             };
             /** @description Client Error */

@@ -240,6 +240,10 @@ class Acts(Blocks):
     def _odd_backs(self) -> list[int]:
         return [self.token(card.name) for card in self._set_up() if card.odd_back and card.name]
 
+    def _odd_names(self) -> dict[int, str]:
+        """Token → name."""
+        return {self.token(card.name): card.name for card in self._set_up() if card.odd_back and card.name}
+
     def _seen_as(self, exposure: Exposure) -> frozenset[int]:
         """The bytes at which the side shows."""
         tokens = self._odd_backs() if exposure.card is None else [self.token(exposure.card)]

@@ -103,7 +103,7 @@ class Builder(Keeping):
                 self.token(card.name or "")
         if self.purpose.every_card:
             for card in self.pack:
-                if card.name and self.is_real(card.name):
+                if card.name and (self.purpose.every_name or self.is_real(card.name)):
                     self.token(card.name)
         heap = bytearray()
         for index, card in enumerate(self.pack):
@@ -186,7 +186,7 @@ class Builder(Keeping):
             equally_likely=self.equally_likely,
             face_classes=self.faces.classes if self.needs.facts else (),
             faces=FaceStore(self.seen_cell, self.faces.lowest) if self.needs.facts else None,
-            odd_backs=frozenset(self._odd_backs()) if self.purpose.every_card else frozenset(),
+            odd_backs=self._odd_names() if self.purpose.every_card else {},
         )
 
     def _alike_faces(self) -> tuple[bytes, ...]:

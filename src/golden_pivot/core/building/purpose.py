@@ -9,6 +9,8 @@ from dataclasses import dataclass
 class Purpose:
     every_card: bool = False
     """each card has its own token, and its faces are followed"""
+    every_name: bool = False
+    """so that every card of the set-up can be found by its name, even one that no line asks for"""
     forget_places: bool = True
     """places that no later line reads are emptied"""
     forget_numbers: bool = True

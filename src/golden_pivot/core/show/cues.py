@@ -129,18 +129,18 @@ def _beats(
             tuple(needed.get(line.number, ())),
             line.kind.phase == ENDING,
             assumed or bool(line.values.get("shielded")),
-            _is_gap(line, bool(says)),
+            _is_gap(line, bool(says), line.number in requests),
             "" if says else requests.get(line.number, ""),
         )
 
 
-def _is_gap(line: Line, said: bool) -> bool:
+def _is_gap(line: Line, said: bool, may_be_said: bool) -> bool:
     if said or not line.kind:
         return False
     if line.kind.opens_block:
         is_case = line.kind.sentence.startswith(("If ", "Otherwise"))
         return is_case and not any(one.is_ == PATTER for one in Routine(line.body).walk())
-    return line.kind.phase in (HANDLING, ENDING)
+    return line.kind.phase == HANDLING or may_be_said
 
 
 def _watch(routine: Routine, budget: Budget) -> dict[int, tuple[str, ...]]:

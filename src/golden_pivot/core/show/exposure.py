@@ -11,15 +11,13 @@ from ..notes import notes_of
 from ..replay import Frame, Play
 from ..routine import STEP, Line, Routine
 from .effort import longest_play
+from .off_table import HIDDEN, OFF_THE_TABLE
 from .predictions import predictions_of
 from .requests import asks_spectator, seen_in
 from .setup import setup_of
 
 THICK = 13
 """cards from which a packet in a pocket or a hand looks thick; common practice, no published source"""
-OFF_THE_TABLE = ("pocket", "hand", "box")
-HIDDEN = ("pocket", "box", "envelope", "wallet")
-"""places whose cards nobody sees"""
 
 
 @dataclass(frozen=True)
@@ -107,7 +105,7 @@ def _in_sight(played: Play, frame: Frame) -> tuple[tuple[str, ...], tuple[str, .
         if len(up) > len(known):
             faces.append(f"{len(up) - len(known)} {'card' if len(up) - len(known) == 1 else 'cards'} of {cell.name}")
         odd += [
-            named.get(card & TOKEN, "a card")
+            program.odd_backs[card & TOKEN]
             for card in shown
             if card < FACE_UP and card & TOKEN in program.odd_backs
         ]

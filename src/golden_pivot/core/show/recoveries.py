@@ -1,20 +1,44 @@
-"""What to do when a limit is broken: where the card is if a number is just outside the range that was asked for."""
+"""What to do when it goes another way: outside a limit, or after a slip that leaves the card at a known place."""
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+import time
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, replace
 
 from ..budget import Budget
+from ..cards import ordinal
 from ..expressions import Number
 from ..faults import BadRoutine, OutOfBudget
 from ..language.parser import read_routine
 from ..language.values import NewNumber
+from ..routine import Routine
+from ..steps.declare import HANDLING
 from ..variants.edits import Edit, edited, quiet, with_range
-from ..verdicts import PROVED, prove
+from ..variants.slips import ALL, ELSEWHERE, SOME, Fragility, Outcome, fragility_of
+from ..verdicts import PROVED, Landing, prove
+from .requests import asks_spectator, spoken_place
+
+MOST_PLACES = 3
+"""the card can be in, for there to be something to say about it"""
+MOST_SLIPS = 10
+SECONDS = 8.0
+"""for all slips together: a sheet is waited for"""
 
 
-def recoveries_of(text: str, budget: Budget) -> Iterator[str]:
-    """A sentence for the number below and the one above each range that is written in figures.
+@dataclass(frozen=True)
+class Recovery:
+    line: int
+    when: str
+    """what went another way: `n is 29`, `one card fewer`"""
+    then: str
+    """where the card then is, or that nothing is amiss"""
+    says: str
+    """how to come to it all the same; empty where nothing need be said"""
+
+
+def outside_limits(text: str, budget: Budget) -> Iterator[Recovery]:
+    """For the number below and the one above each range that is written in figures.
 
     Everything else in the routine stays open; nothing is said where the card could then be in more than three places.
     """
@@ -26,19 +50,61 @@ def recoveries_of(text: str, budget: Budget) -> Iterator[str]:
             if not (isinstance(new.low, Number) and isinstance(new.high, Number)):
                 continue
             for number in (new.low.value - 1, new.high.value + 1):
-                if number < 0:
-                    continue
-                row = with_range(line, slot, new, (number, number))
-                try:
-                    found = prove(
-                        read_routine(edited(text, Edit(line.number, line.number, (row,)))),
-                        quiet(budget),
-                        explain=False,
-                    )
-                except (BadRoutine, OutOfBudget):
-                    yield f"If {new.name} is {number}: it cannot be carried out."
-                    continue
-                if found.verdict == PROVED:
-                    yield f"If {new.name} is {number}: it works all the same."
-                elif found.landing and len(found.landing.where) <= 3:
-                    yield f"If {new.name} is {number}: at the end {found.landing.card} is {found.landing.text}."
+                if number >= 0:
+                    row = with_range(line, slot, new, (number, number))
+                    changed = edited(text, Edit(line.number, line.number, (row,)))
+                    yield from _come_to(changed, line.number, f"{new.name} is {number}", budget)
+
+
+def after_slips(text: str, found: Fragility, budget: Budget) -> Iterator[Recovery]:
+    """For slips in handling after which the card is at one known place."""
+    handled = {line.number for line in read_routine(text).walk() if line.kind and line.kind.phase == HANDLING}
+    told = [one.slip for one in found.outcomes if one.kind == ELSEWHERE and one.slip.line in handled]
+    for slip in sorted(told, key=lambda slip: slip.line)[:MOST_SLIPS]:
+        yield from _come_to(edited(text, slip.edit), slip.line, slip.what, budget)
+
+
+def _come_to(text: str, line: int, when: str, budget: Budget) -> Iterator[Recovery]:
+    try:
+        found = prove(read_routine(text), quiet(budget), explain=False)
+    except (BadRoutine, OutOfBudget):
+        yield Recovery(line, when, "it cannot be carried out", "")
+        return
+    if found.verdict == PROVED:
+        yield Recovery(line, when, "it works all the same", "")
+    elif found.landing and len(found.landing.where) <= MOST_PLACES:
+        yield Recovery(line, when, f"{found.landing.card} is {found.landing.text}", _said(found.landing))
+
+
+def _said(landing: Landing) -> str:
+    if len(landing.where) != 1:
+        return ""
+    (where,) = landing.where
+    position = "top" if where.position == 1 else ordinal(where.position)
+    card = "" if where.place == "dealt" else " card"
+    return f"Turn over the {position}{card} of {spoken_place(where.place)}."
+
+
+def slips_in_time(text: str, budget: Budget) -> Fragility:
+    """What slips come to, as far as there is time for it. Raises BadRoutine."""
+    used = time.perf_counter() - budget.started
+    return fragility_of(text, replace(budget, seconds=min(budget.seconds or SECONDS + used, SECONDS + used)))
+
+
+def _spoils(outcome: Outcome, line: int) -> bool:
+    """A slip in the line itself, not in what went before it."""
+    edit = outcome.slip.edit
+    return outcome.slip.line == line and outcome.kind in (ALL, SOME) and edit.last >= edit.first
+
+
+def cautions_of(routine: Routine, found: Fragility) -> Mapping[int, tuple[str, ...]]:
+    """Line → what may be left to the spectator there, and the worst slip of a line that the spectator carries out."""
+    cautions: dict[int, list[str]] = {}
+    for number, words in found.advice:
+        cautions.setdefault(number, []).append(words)
+    for line in routine.walk():
+        if asks_spectator(line):
+            worst = next((one for one in found.outcomes if _spoils(one, line.number)), None)
+            if worst and line.kind and line.kind.is_handled:
+                cautions.setdefault(line.number, []).append(f"it must be right: {worst.slip.what} spoils it")
+    return {number: tuple(words) for number, words in cautions.items()}

@@ -173,6 +173,14 @@ def _place(where: PlaceName, hidden: Set[str] = frozenset()) -> str:
     return _SPOKEN.get(name, name if re.search(r"[\d ]", name) else f"the {name}")
 
 
+def spoken_place(name: str) -> str:
+    """
+    >>> spoken_place("deck"), spoken_place("dealt")
+    ('the pack', 'the cards dealt')
+    """
+    return "the cards dealt" if name == "dealt" else _place(name)
+
+
 def _places_named(text: str, spot: Spot) -> str:
     if spot.place is None:
         return text

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ..building import REPLAY, compile_routine
 from ..cards import FACE_UP, TOKEN, card_value, ordinal
@@ -11,6 +11,7 @@ from ..design.assembly import NEW_PACK, Block, blocks, order_of, passes
 from ..language.phrases import list_text
 from ..program import Program
 from ..routine import STEP, Routine
+from .off_table import HIDDEN
 from .predictions import predictions_of
 
 
@@ -85,7 +86,7 @@ class SetupSheet:
 
 def setup_of(routine: Routine) -> SetupSheet:
     """Raises BadRoutine when the text has faults."""
-    program = compile_routine(routine, REPLAY)
+    program = compile_routine(routine, replace(REPLAY, every_name=True))
     lying = tuple(_lying(program, routine))
     inside = [one for one in lying if one.place == "deck"]
     deck = next(index for index, name in program.places() if name == "deck")
@@ -154,12 +155,10 @@ def _materials(routine: Routine, lying: Sequence[Lying], cards: int) -> list[str
     found += [f"a marker pen: “{one.written}” on the back of {one.card}" for one in lying if one.written]
     found += [f"paper and a pen, for {one.what} as the prediction" for one in predictions_of(routine) if one.on_paper]
     boxes = [
-        place
-        for place in ("pocket", "box", "envelope", "wallet")
-        if any(place in line.values.values() for line in routine.walk() if line.is_ == STEP)
+        place for place in HIDDEN if any(place in line.values.values() for line in routine.walk() if line.is_ == STEP)
     ]
     if boxes:
-        found.append(f"a {list_text(boxes)}")
+        found.append(f"a {' and a '.join(boxes)}")
     found += [
         f"assumed: {line.values['what']}" for line in routine.walk() if line.kind and line.kind.name == "assumed"
     ]

@@ -104,7 +104,7 @@ def spell(b: Builder) -> None:
     family="Counting",
     does="a card a letter goes to the bottom",
     example="Spell “anchor” from deck, a card to the bottom for each letter, the last to table",
-    says="Spell {word} from {from}: a card to the bottom for each letter, the last {>to}.",
+    says="Spell {word} from {from}, a card to the bottom for each letter, the last {>to}.",
     singly=True,
 )
 def spell_under(b: Builder) -> None:

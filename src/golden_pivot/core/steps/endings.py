@@ -195,6 +195,7 @@ def ends_beside(b: Builder) -> None:
 def ends_reversed(b: Builder) -> None:
     """A claim: these cards face one way there and all others the other way, whichever way that is."""
     tokens, place = b.cards("cards"), b.looked_at("place")
+    names = b.line.values["cards"]
     b.ask_faces()
     b.looks_everywhere = True
 
@@ -208,6 +209,9 @@ def ends_reversed(b: Builder) -> None:
 
     def explain(cells: Sequence[Any]) -> str:
         up = sum(byte >= FACE_UP for byte in place.of(cells))
+        lying = {byte & TOKEN for byte in place.of(cells)}
+        if elsewhere := [name for name, token in zip(names, tokens, strict=True) if token(cells) not in lying]:
+            return f"{list_text(elsewhere)} {'is' if len(elsewhere) == 1 else 'are'} not in {place.name}"
         return (
             f"{up} of the {len(place.of(cells))} cards in {place.name} are face up, and not just these the other way"
         )

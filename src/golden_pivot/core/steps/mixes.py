@@ -152,7 +152,7 @@ def overhand(b: Builder) -> None:
     "{who} mix+es {place:place} haphazardly, top packets under and bottom packets on top",
     family="Mixes",
     example="Mix deck haphazardly, top packets under and bottom packets on top",
-    says="Mix {place}: packets from the top underneath, packets from the bottom on top, as you like.",
+    says="Mix {place}, packets from the top underneath, packets from the bottom on top, as you like.",
 )
 def haphazard(b: Builder) -> None:
     """Packets of any size come off the top and the bottom as one likes: those from the top go under what the other

@@ -19,8 +19,9 @@ export function CostsPanel({ text }: { text: string }) {
   const [card, setCard] = useState<'poker' | 'bridge'>('poker');
   const [overlap, setOverlap] = useState(0);
   const [table, setTable] = useState(600);
+  const [thick, setThick] = useState(13);
   const { data: settings } = useQuery(settingsQuery());
-  const { data, error } = useQuery({ ...costsQuery({ text, card, overlap: overlap / 100, table }, settings?.paces), enabled: settings !== undefined });
+  const { data, error } = useQuery({ ...costsQuery({ text, card, overlap: overlap / 100, table, thick }, settings?.paces), enabled: settings !== undefined });
   if (error) return <p role="alert">{error.message}</p>;
   if (!data || !settings) return <Skeleton height={420} aria-label="Reckoning" />;
   const costs = data.costs;
@@ -64,12 +65,17 @@ export function CostsPanel({ text }: { text: string }) {
       </section>
       <section aria-label="What can be seen">
         <h2>What can be seen</h2>
+        <div className="controls">
+          <NumberInput size="xs" w={210} label="A packet looks thick from, cards" value={thick} min={2} max={60} onChange={(now) => typeof now === 'number' && now >= 2 && setThick(now)} />
+        </div>
         <table className="seen">
           <thead>
             <tr>
               <th>After line</th>
-              <th>Faces</th>
-              <th>Odd backs</th>
+              <th>Everybody: faces</th>
+              <th>Everybody: odd backs, writing</th>
+              <th>Only who helps</th>
+              <th>Only you</th>
               <th>Take care</th>
             </tr>
           </thead>
@@ -78,7 +84,9 @@ export function CostsPanel({ text }: { text: string }) {
               <tr key={i}>
                 <td>{moment.line || 'the beginning'}</td>
                 <td>{moment.faces.join(', ') || 'none'}</td>
-                <td>{moment.odd_backs.join(', ') || 'none'}</td>
+                <td>{[...moment.odd_backs, ...moment.writing].join(', ') || 'none'}</td>
+                <td>{moment.theirs.join(', ')}</td>
+                <td>{moment.yours.join(', ')}</td>
                 <td>{moment.note}</td>
               </tr>
             ))}

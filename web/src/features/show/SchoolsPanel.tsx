@@ -31,6 +31,9 @@ export function SchoolsPanel({ id, text }: { id: number; text: string }) {
                 <b>{school.headline}.</b>
                 {school.gained.length > 0 && <> Then {school.gained.join(', ')}.</>}
                 {school.lost.length > 0 && <> No longer {school.lost.join(', ')}.</>}
+                {school.repeat && <> {school.repeat}</>}
+                {school.shows.length > 0 && <> In sight then: {school.shows.join(', ')}.</>}
+                {school.hides.length > 0 && <> No longer in sight: {school.hides.join(', ')}.</>}
                 {school.untrue.length > 0 && <> Said, and then not so: {school.untrue.join('; ')}.</>}
               </td>
               <td>
