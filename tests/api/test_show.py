@@ -28,7 +28,7 @@ def test_sheets_on_the_screen_and_as_files(client: TestClient) -> None:
 
 
 def test_costs_go_by_the_paces_of_the_settings(client: TestClient) -> None:
-    asked = {"text": demo_text("harbour_light"), "table": 200}
+    asked = {"text": demo_text("harbour_light"), "layout": {"table": 200}}
     first = client.post("/api/costs", json=asked).json()["costs"]
     assert first["effort"]["cards"] == 51 and first["room"]["fits"] and first["wording"] == []
     settings = client.get("/api/settings").json()
@@ -39,6 +39,13 @@ def test_costs_go_by_the_paces_of_the_settings(client: TestClient) -> None:
     assert client.post("/api/costs", json={"text": "Pack: 9 crads"}).json() == {"costs": None}
     settings["paces"]["card"] = -1
     assert client.put("/api/settings", json=settings).status_code == 422
+
+
+def test_lines_are_written_into_the_gaps(client: TestClient) -> None:
+    text = client.post("/api/patter", json={"text": demo_text("watch_below")}).json()["text"]
+    assert "“Turn over the 14th card of the pack.”" in text
+    broken = "Pack: 9 crads\n"
+    assert client.post("/api/patter", json={"text": broken}).json() == {"text": broken}
 
 
 def test_two_texts_side_by_side(client: TestClient) -> None:

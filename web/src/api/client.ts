@@ -119,6 +119,7 @@ export const api = {
   sheet: (text: string, kind: SheetKind, job: string, signal?: AbortSignal) => value(client.POST('/api/sheet', { body: { text, kind, job }, signal })) as Promise<SheetDocument>,
   costs: (asked: Omit<Schemas['CostsIn'], 'job'>, job: string, signal?: AbortSignal) => value(client.POST('/api/costs', { body: { ...asked, job }, signal })) as Promise<Schemas['CostsOut']>,
   compare: (text: string, other: string, job: string, signal?: AbortSignal) => value(client.POST('/api/compare', { body: { text, other, job }, signal })),
+  patter: (text: string) => value(client.POST('/api/patter', { body: { text } })),
   schools: (text: string, job: string, signal?: AbortSignal) => value(client.POST('/api/schools', { body: { text, job }, signal })),
   settings: () => value(client.GET('/api/settings')),
   changeSettings: (settings: Schemas['Settings']) => value(client.PUT('/api/settings', { body: settings })),

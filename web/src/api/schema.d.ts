@@ -2355,6 +2355,8 @@ export interface components {
             width: number;
             /** Height */
             height: number;
+            /** Card Width */
+            card_width: number;
             /** Card Height */
             card_height: number;
             /** Pieces */

@@ -51,6 +51,7 @@ class Room:
     width: float
     height: float
     """of the whole layout"""
+    card_width: float
     card_height: float
     pieces: tuple[Piece, ...]
     fits: bool
@@ -77,7 +78,7 @@ def widest(played: Play, how: Layout | None = None) -> Room:
     down = max((piece.top + height for piece in pieces), default=0.0)
     fits = across <= how.table and down <= how.depth
     remedy = None if fits else _remedy(heaps, width, height, how)
-    return Room(line, round(across, 1), round(down, 1), height, tuple(pieces), fits, remedy)
+    return Room(line, round(across, 1), round(down, 1), width, height, tuple(pieces), fits, remedy)
 
 
 def _extent(pieces: Sequence[Piece]) -> float:

@@ -16,12 +16,10 @@ const PACES: [keyof Schemas['PacesSet'], string][] = [
 
 /** What it costs: time, silence, memory, sums, table; what shows; what is said and not so. */
 export function CostsPanel({ text }: { text: string }) {
-  const [card, setCard] = useState<'poker' | 'bridge'>('poker');
-  const [overlap, setOverlap] = useState(0);
-  const [table, setTable] = useState(600);
+  const [layout, setLayout] = useState<Schemas['LayoutIn']>({ size: 'poker', overlap: 0, table: 600, depth: 400, rows: 1 });
   const [thick, setThick] = useState(13);
   const { data: settings } = useQuery(settingsQuery());
-  const { data, error } = useQuery({ ...costsQuery({ text, card, overlap: overlap / 100, table, thick }, settings?.paces), enabled: settings !== undefined });
+  const { data, error } = useQuery({ ...costsQuery({ text, layout, thick }, settings?.paces), enabled: settings !== undefined });
   if (error) return <p role="alert">{error.message}</p>;
   if (!data || !settings) return <Skeleton height={420} aria-label="Reckoning" />;
   const costs = data.costs;
@@ -53,15 +51,32 @@ export function CostsPanel({ text }: { text: string }) {
       <section aria-label="The table">
         <h2>On the table</h2>
         <div className="controls">
-          <SegmentedControl aria-label="Cards" size="xs" data={['poker', 'bridge']} value={card} onChange={(size) => setCard(size as 'poker' | 'bridge')} />
-          <NumberInput size="xs" w={130} label="Table, mm wide" value={table} min={100} max={5000} step={50} onChange={(now) => typeof now === 'number' && now >= 100 && setTable(now)} />
-          <NumberInput size="xs" w={150} label="Cards of a row overlap, %" value={overlap} min={0} max={90} step={5} onChange={(now) => typeof now === 'number' && setOverlap(now)} />
+          <SegmentedControl aria-label="Cards" size="xs" data={['poker', 'bridge']} value={layout.size} onChange={(size) => setLayout({ ...layout, size: size as 'poker' | 'bridge' })} />
+          <NumberInput size="xs" w={115} label="Table, mm wide" value={layout.table} min={100} max={5000} step={50} onChange={(now) => typeof now === 'number' && now >= 100 && setLayout({ ...layout, table: now })} />
+          <NumberInput size="xs" w={95} label="mm deep" value={layout.depth} min={90} max={3000} step={50} onChange={(now) => typeof now === 'number' && now >= 90 && setLayout({ ...layout, depth: now })} />
+          <NumberInput size="xs" w={125} label="A row overlaps, %" value={Math.round(100 * layout.overlap)} min={0} max={90} step={5} onChange={(now) => typeof now === 'number' && setLayout({ ...layout, overlap: now / 100 })} />
+          <NumberInput size="xs" w={95} label="Laid in rows" value={layout.rows} min={1} max={6} onChange={(now) => typeof now === 'number' && now >= 1 && setLayout({ ...layout, rows: now })} />
         </div>
         <p className={costs.room.fits ? 'sum-up' : 'sum-up broken'}>
           {costs.room.fits ? 'It fits: ' : 'It does not fit: '}
-          <b>{Math.round(costs.room.width)} mm</b> at its widest{costs.room.line ? `, in line ${costs.room.line}` : ''}. {costs.room.remedy}
+          <b>{Math.round(costs.room.width)} mm</b> at its widest, {Math.round(costs.room.height)} mm deep{costs.room.line ? `, in line ${costs.room.line}` : ''}. {costs.room.remedy}
         </p>
-        <Room costs={costs} table={table} />
+        <Room costs={costs} layout={layout} />
+      </section>
+      <section aria-label="What is said">
+        <h2>What is said</h2>
+        {costs.wording.length === 0 ? (
+          <p>Nothing that can be checked is untrue on any path.</p>
+        ) : (
+          <ul className="broken">
+            {costs.wording.map((one, i) => (
+              <li key={i}>
+                Line {one.line}: <b>“{one.said}”</b>. {one.why}
+              </li>
+            ))}
+          </ul>
+        )}
+        <p className="quiet">Numbers of cards, faces, positions, predictions and names in braces are proved on every path. End a line with (untrue) where you mean to mislead.</p>
       </section>
       <section aria-label="What can be seen">
         <h2>What can be seen</h2>
@@ -97,21 +112,6 @@ export function CostsPanel({ text }: { text: string }) {
             You look away in {costs.exposure.turned_away.map(([first, last]) => (first === last ? `line ${first}` : `lines ${first} to ${last}`)).join(' and ')}.
           </p>
         )}
-      </section>
-      <section aria-label="What is said">
-        <h2>What is said</h2>
-        {costs.wording.length === 0 ? (
-          <p>Nothing that can be checked is untrue on any path.</p>
-        ) : (
-          <ul className="broken">
-            {costs.wording.map((one, i) => (
-              <li key={i}>
-                Line {one.line}: <b>“{one.said}”</b>. {one.why}
-              </li>
-            ))}
-          </ul>
-        )}
-        <p className="quiet">Numbers of face-up cards, positions and names in braces are proved on every path. End a line with (untrue) where you mean to mislead.</p>
       </section>
     </div>
   );
@@ -150,20 +150,26 @@ function Lines({ costs }: { costs: Costs }) {
 }
 
 /** The widest layout, to scale, on the table. */
-function Room({ costs, table }: { costs: Costs; table: number }) {
-  const { pieces, height, width } = costs.room;
-  const whole = Math.max(table, width) + 40;
+function Room({ costs, layout }: { costs: Costs; layout: Schemas['LayoutIn'] }) {
+  const { pieces, height, width, card_width, card_height } = costs.room;
+  const middle = Math.max(0, (layout.table - width) / 2);
   return (
-    <svg className="room" viewBox={`0 0 ${whole} ${height + 70}`} role="img" aria-label={`The widest layout: ${pieces.map((piece) => `${piece.name}, ${piece.cards} cards`).join('; ')}`}>
-      <rect x={20} y={10} width={table} height={height + 50} rx={8} className="cloth" />
-      {pieces.map((piece) => (
-        <g key={piece.name}>
-          <rect x={20 + piece.left + Math.max(0, (table - width) / 2)} y={24} width={piece.width} height={height} rx={4} className={piece.left + piece.width > table ? 'heap over' : 'heap'} />
-          <text x={26 + piece.left + Math.max(0, (table - width) / 2)} y={44} fontSize={15}>
-            {piece.name}
-          </text>
-        </g>
-      ))}
+    <svg className="room" viewBox={`0 0 ${Math.max(layout.table, width) + 40} ${Math.max(layout.depth, height + 10) + 30}`} role="img" aria-label={`The widest layout: ${pieces.map((piece) => `${piece.name}, ${piece.cards} cards`).join('; ')}`}>
+      <rect x={20} y={10} width={layout.table} height={layout.depth} rx={8} className="cloth" />
+      {pieces.map((piece, i) => {
+        const over = middle + piece.left + piece.width > layout.table || piece.top + card_height > layout.depth;
+        return (
+          <g key={i}>
+            {Array.from({ length: piece.is_row ? piece.cards : 1 }, (_, k) => (
+              <rect key={k} x={20 + middle + piece.left + (piece.cards > 1 && piece.is_row ? (k * (piece.width - card_width)) / (piece.cards - 1) : 0)} y={10 + piece.top} width={card_width} height={card_height} rx={4} className={over ? 'heap over' : 'heap'} />
+            ))}
+            <text x={26 + middle + piece.left} y={32 + piece.top} fontSize={15}>
+              {piece.name}
+              {piece.is_row ? '' : ` ${piece.cards}`}
+            </text>
+          </g>
+        );
+      })}
     </svg>
   );
 }

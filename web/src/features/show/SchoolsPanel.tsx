@@ -29,8 +29,8 @@ export function SchoolsPanel({ id, text }: { id: number; text: string }) {
               <td>{school.lines.join(', ')}</td>
               <td>
                 <b>{school.headline}.</b>
-                {school.gained.length > 0 && <> Then {school.gained.join(', ')}.</>}
-                {school.lost.length > 0 && <> No longer {school.lost.join(', ')}.</>}
+                {school.gained.length > 0 && <> Then: {school.gained.join(', ')}.</>}
+                {school.lost.length > 0 && <> No longer: {school.lost.join(', ')}.</>}
                 {school.repeat && <> {school.repeat}</>}
                 {school.shows.length > 0 && <> In sight then: {school.shows.join(', ')}.</>}
                 {school.hides.length > 0 && <> No longer in sight: {school.hides.join(', ')}.</>}

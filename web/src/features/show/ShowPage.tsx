@@ -1,8 +1,8 @@
 import { Button, Group, Skeleton } from '@mantine/core';
 import { IconFileTypePdf, IconPrinter } from '@tabler/icons-react';
-import { useQuery } from '@tanstack/react-query';
-import { Link, useParams, useSearchParams } from 'react-router';
-import { ApiError, type SheetKind } from '../../api/client';
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
+import { api, ApiError, type SheetKind } from '../../api/client';
 import { savedRoutineQuery, settingsQuery, sheetQuery } from '../../api/queries';
 import { NotFound } from '../../ui/NotFound';
 import { ComparePanel } from './ComparePanel';
@@ -64,7 +64,7 @@ export default function ShowPage() {
         ))}
       </div>
       <div className="show-body" tabIndex={0} role="tabpanel" aria-label={TABS.find((one) => one.tab === tab)?.label}>
-        {printed && <Sheet text={routine.text} kind={tab} />}
+        {printed && <Sheet id={id} text={routine.text} kind={tab} />}
         {tab === 'costs' && <CostsPanel text={routine.text} />}
         {tab === 'schools' && <SchoolsPanel id={id} text={routine.text} />}
         {tab === 'versions' && <ComparePanel id={id} text={routine.text} />}
@@ -73,9 +73,26 @@ export default function ShowPage() {
   );
 }
 
-function Sheet({ text, kind }: { text: string; kind: SheetKind }) {
+function Sheet({ id, text, kind }: { id: number; text: string; kind: SheetKind }) {
+  const go = useNavigate();
+  const fill = useMutation({ mutationFn: () => api.patter(text), onSuccess: (filled) => void go(`/bench/${id}`, { state: { text: filled.text } }) });
   const { data: settings } = useQuery(settingsQuery());
   const { data, error } = useQuery({ ...sheetQuery(text, kind, settings?.paces), enabled: settings !== undefined });
   if (error) return <p role="alert">{error.message}</p>;
-  return data ? <SheetView sheet={data} /> : <Skeleton height={420} aria-label="Writing the sheet" />;
+  if (!data) return <Skeleton height={420} aria-label="Writing the sheet" />;
+  const gaps = data.parts.filter((part) => part.kind === 'beat' && part.suggested).length;
+  return (
+    <>
+      {gaps > 0 && (
+        <p className="fill">
+          {gaps === 1 ? 'At one line' : `At ${gaps} lines`} nothing is said yet.{' '}
+          <Button size="compact-xs" variant="default" loading={fill.isPending} onClick={() => fill.mutate()}>
+            Write what may be said into the routine
+          </Button>
+          {fill.error && <span role="alert">{fill.error.message}</span>}
+        </p>
+      )}
+      <SheetView sheet={data} />
+    </>
+  );
 }
