@@ -39,7 +39,9 @@ def test_costs_follow_the_table_and_the_paces(page: Page) -> None:
     expect(room).to_contain_text("It fits: 579 mm at its widest")
     room.get_by_label("Table, mm wide").fill("400")
     expect(room).to_contain_text("It does not fit")
-    expect(room).to_contain_text("Overlap the cards of row by")
+    expect(room).to_contain_text("Overlap the cards by")
+    room.get_by_label("Laid in rows").fill("2")
+    expect(room).to_contain_text("It fits: 315 mm at its widest, 188 mm deep")
     effort = page.get_by_role("region", name="Effort")
     before = effort.locator(".sum-up b").inner_text()
     effort.get_by_text("Your paces, in seconds").click()
@@ -48,6 +50,25 @@ def test_costs_follow_the_table_and_the_paces(page: Page) -> None:
     expect(effort.locator(".sum-up b")).not_to_have_text(before)
     page.reload()
     expect(effort.locator(".sum-up b")).not_to_have_text(before)
+
+
+def test_what_may_be_said_is_written_into_the_routine_and_a_school_after_it(page: Page) -> None:
+    page.get_by_role("link", name="Show Lifeboat Drill").click()
+    expect(page.locator(".paper")).to_contain_text("for instance: “Point to 2 of the piles.”")
+    page.get_by_role("button", name="Write what may be said into the routine").click()
+    verdict_is(page, "proved")
+    expect(sheet(page)).to_contain_text("“Point to 2 of the piles.”")
+    saved(page)
+    page.get_by_role("link", name="Show", exact=True).click()
+    expect(page.locator(".paper")).not_to_contain_text("for instance")
+    page.get_by_role("tab", name="Other schools").click()
+    row = page.get_by_role("row", name="a count instead of magician’s choice")
+    expect(row).to_contain_text("No longer: at a distance, hands off", timeout=20_000)
+    row.get_by_role("button", name="Write it").click()
+    verdict_is(page, "proved")
+    expect(sheet(page)).to_contain_text("Deal 4 cards from pile 2 to counted")
+    page.keyboard.press("Control+z")
+    expect(sheet(page)).to_contain_text("“Point to 2 of the piles.”")
 
 
 def test_two_versions_are_compared_and_one_is_brought_back(page: Page) -> None:

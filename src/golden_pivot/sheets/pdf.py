@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 from datetime import UTC, datetime
+from functools import cache
 from pathlib import Path
 
+from fontTools.ttLib import TTFont  # type: ignore[import-untyped]
 from fpdf import FPDF
 from fpdf.enums import WrapMode
 
@@ -12,6 +14,8 @@ from ..core.cards import card_suit, card_value
 from .document import Beat, Cards, Document, Grid, Heading, Items, Paragraph
 
 FONTS = Path(__file__).parent / "fonts"
+MORE_FONTS = sorted((FONTS / "more").glob("*.ttf"))
+"""for scripts that the first has not; each is read only when something is written in such a script"""
 FORMATS = {"page": ((210, 297), 15, 12.0), "pocket": ((105, 148), 7, 8.5)}
 """name → (width and height in mm, margin in mm, size of the type in points)"""
 
@@ -32,6 +36,13 @@ class _Pages(FPDF):
         self.set_auto_page_break(True, self.edge + 6)
         self.add_font("sheet", "", FONTS / "DejaVuSans.ttf")
         self.add_font("sheet", "B", FONTS / "DejaVuSans-Bold.ttf")
+        if more := fonts_for(document.text()):
+            for path in more:
+                self.add_font(path.stem, "", path)
+            self.set_fallback_fonts([path.stem for path in more], exact_match=False)
+        if any("\u0590" <= letter < "\u1e00" for letter in document.text()):
+            # Letters that join, and scripts from right to left; it takes time, and Latin, Greek and Cyrillic do without.
+            self.set_text_shaping(True)
 
     def header(self) -> None:
         self.set_font("sheet", "B", self.type * 1.25)
@@ -78,6 +89,24 @@ class _Pages(FPDF):
         self.set_font("sheet", "B" if bold else "", self.type * times)
 
 
+@cache
+def _covered(path: Path) -> frozenset[int]:
+    """Code points that a font has."""
+    with TTFont(path, lazy=True) as font:
+        return frozenset(font.getBestCmap())
+
+
+def fonts_for(text: str) -> list[Path]:
+    """The further fonts that it takes to write this text."""
+    missing = {ord(letter) for letter in text if letter.isprintable()} - _covered(FONTS / "DejaVuSans.ttf")
+    found = []
+    for path in MORE_FONTS if missing else ():
+        if missing & _covered(path):
+            found.append(path)
+            missing -= _covered(path)
+    return found
+
+
 def pdf_of(document: Document, size: str = "page") -> bytes:
     """The whole file. `size` is page (A4) or pocket (A6)."""
     pages = _Pages(document, size)
@@ -119,11 +148,11 @@ def _grid(pages: _Pages, head: tuple[str, ...], rows: tuple[tuple[str, ...], ...
         width=pages.epw
         if wide or len(head) > 4
         else min(pages.epw, pages.type * 0.9 * (sum(longest) / 4 + 3 * len(head))),
-        col_widths=tuple(max(3, min(40, n)) for n in longest),
+        col_widths=tuple(max(8, min(40, n)) for n in longest),
         align="LEFT",
         text_align="LEFT",
         line_height=pages.high(0.9),
-        wrapmode=WrapMode.CHAR,
+        wrapmode=WrapMode.WORD,
     ) as table:
         for row in (head, *rows):
             cells = table.row()

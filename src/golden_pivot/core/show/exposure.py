@@ -105,9 +105,7 @@ def _in_sight(played: Play, frame: Frame) -> tuple[tuple[str, ...], tuple[str, .
         if len(up) > len(known):
             faces.append(f"{len(up) - len(known)} {'card' if len(up) - len(known) == 1 else 'cards'} of {cell.name}")
         odd += [
-            program.odd_backs[card & TOKEN]
-            for card in shown
-            if card < FACE_UP and card & TOKEN in program.odd_backs
+            program.odd_backs[card & TOKEN] for card in shown if card < FACE_UP and card & TOKEN in program.odd_backs
         ]
     return tuple(faces), tuple(odd)
 

@@ -80,6 +80,8 @@ def _said(landing: Landing) -> str:
     if len(landing.where) != 1:
         return ""
     (where,) = landing.where
+    if where.place == "dealt" and where.position == 1:
+        return "Turn over the last card dealt."
     position = "top" if where.position == 1 else ordinal(where.position)
     card = "" if where.place == "dealt" else " card"
     return f"Turn over the {position}{card} of {spoken_place(where.place)}."

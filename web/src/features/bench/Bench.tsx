@@ -93,6 +93,7 @@ export function Bench({ routine }: { routine: Routine }) {
   useEffect(() => {
     if (sentHere?.text === undefined) return;
     sheet.current?.replace(sentHere.text);
+    sheet.current?.focus();
     void go('.', { replace: true, state: null });
   }, [sentHere, go]);
 
