@@ -10,7 +10,11 @@ from fontTools.ttLib import TTFont
 from golden_pivot import demo
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.design.assembly import NEW_PACK, order_of
+from golden_pivot.core.faults import BadRoutine
 from golden_pivot.core.language.parser import read_routine
+from golden_pivot.core.language.printer import routine_json, routine_text, text_from_json
+from golden_pivot.core.language.spoken import request_of
+from golden_pivot.core.replay import play
 from golden_pivot.core.routine import PATTER
 from golden_pivot.core.show.compare import compared
 from golden_pivot.core.show.cues import cues_of
@@ -18,7 +22,7 @@ from golden_pivot.core.show.effort import effort_of, longest_play, operations
 from golden_pivot.core.show.exposure import exposure_of
 from golden_pivot.core.show.paces import Paces
 from golden_pivot.core.show.recoveries import after_slips, cautions_of, outside_limits, slips_in_time
-from golden_pivot.core.show.requests import filled_in, gaps_of, request_of, requests_of
+from golden_pivot.core.show.requests import filled_in, gaps_of, requests_of
 from golden_pivot.core.show.reset import done, ends_of, reset_of, reset_program, table_of
 from golden_pivot.core.show.schools import School, schools_of
 from golden_pivot.core.show.setup import assembled, setup_of
@@ -393,6 +397,25 @@ def test_a_thick_packet_is_told() -> None:
     text = "Pack: 52 cards, any order\nPlace A on top\nCut off 15 cards of deck to pocket\nEnds with: the top card of pocket is A\n"
     notes = [moment.note for moment in exposure_of(read_routine(text), Budget()).moments]
     assert notes[-1] == "pocket holds 15 cards, which looks thick."
+
+
+def test_in_one_case_something_else_is_said() -> None:
+    text = (
+        "Pack: 20 cards, any order\nPlace A 2nd\nSpectator names a number n from 1 to 2\nIf n is odd:\n  “One.”\nOtherwise:\n"
+        "  “Two.”\nDeal 2 cards from deck\nEnds with: the last card dealt is A\n"
+    )
+    routine = read_routine(text)
+    assert (
+        text_from_json(routine_json(routine)) == routine_text(routine)
+        and prove(routine, Budget()).verdict == "proved"
+    )
+    beats = {beat.line: beat for beat in cues_of(routine, None, Budget()).beats}
+    assert beats[4].says == ("One.",) and beats[6].says == ("Two.",) and beats[4].needs == ("n",) and not beats[4].gap
+    assert [frame.line for frame in play(routine, {"n": 2}).frames] == [0, 3, 6, 8, 9], (
+        "it is heard where it is played"
+    )
+    with pytest.raises(BadRoutine, match="told"):
+        prove(read_routine(text.replace("Spectator names", "Spectator secretly chooses")), Budget())
 
 
 def test_credits_and_two_deals_are_printed() -> None:

@@ -188,5 +188,7 @@ class Asking:
 def _is_performers(line: Line) -> bool:
     assert line.kind is not None
     if line.kind.opens_block:
-        return any(inner.is_ == STEP and inner.kind is not None and _is_performers(inner) for inner in line.body)
+        steps = [inner for inner in line.body if inner.is_ == STEP and inner.kind is not None]
+        # A case in which only something is said: whoever says it must know.
+        return not steps or any(map(_is_performers, steps))
     return line.values.get("who") == PERFORMER or line.kind.phase == ENDING

@@ -183,6 +183,9 @@ class Blocks(Lines):
         self._cases += 1
         try:
             self._inside(self.line.body)
+            if self.purpose.every_card and not any(line.is_ == STEP for line in self.line.body):
+                # Only something is said: the table stops there, so that it is heard.
+                self.note(lambda cells: None, ())
         finally:
             self._cases -= 1
         if self._phase == ENDING:

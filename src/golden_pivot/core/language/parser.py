@@ -7,6 +7,7 @@ import re
 from collections.abc import Sequence
 from dataclasses import replace
 from functools import lru_cache
+from itertools import takewhile
 
 from ..expressions import MAX_DEPTH, MAX_NUMBER, Expression, Number, depth, within
 from ..faults import Fault
@@ -247,6 +248,9 @@ class _Nesting:
         following = next((row for row in self.lines[self.i :] if row.is_ in (STEP, UNREAD)), None)
         inner = _margin(following.text) if following else 0
         if inner <= margin:
+            # In one case something else is said, and nothing else is done.
+            if line.kind.is_case and (said := self._said(level + 1)):
+                return replace(line, body=said)
             return _with_fault(
                 line,
                 "Nothing stands in this block.",
@@ -261,6 +265,14 @@ class _Nesting:
                 "Write some of the lines out one after another.",
             )
         return replace(line, body=self._block(inner, level + 1))
+
+    def _said(self, level: int) -> tuple[Line, ...]:
+        """The patter and remarks that come next, if something is said."""
+        found = list(takewhile(lambda row: row.is_ in (PATTER, REMARK), self.lines[self.i :]))
+        if not any(row.is_ == PATTER for row in found):
+            return ()
+        self.i += len(found)
+        return tuple(replace(row, level=level) for row in found)
 
 
 def _margin(text: str) -> int:

@@ -8,7 +8,9 @@ from itertools import groupby
 from ..expressions import MAX_DEPTH, MAX_NUMBER
 from ..routine import MAX_COLUMNS, MAX_LINES, MAX_NESTING
 from ..steps import REGISTRY, StepKind
+from .parser import read_routine
 from .slots import SLOT_TYPES
+from .spoken import request_of
 from .templates import Cards, Element, Flag, Optional, Phrases, Slot, Verb, Who
 
 _HEAD = f"""# The routine language
@@ -17,7 +19,8 @@ _HEAD = f"""# The routine language
 
 A routine is plain text, one sentence a line. A line that begins with *Spectator* is something the spectator
 does; any other is yours. Lines under a line that ends with a colon are indented and belong to it. `#` begins a
-remark. A line in quotation marks is patter for the line above. A `?` is a blank: a value still to be settled.
+remark. A line in quotation marks is patter for the line above; under an *If* it may stand alone, for what is said
+in that case. A `?` is a blank: a value still to be settled.
 
 Positions count from 1 at the top of a heap as it lies, unless a line says *from the bottom*; in a row they count
 from the left, unless a line says *from the right*. **Deal** reverses the order of the cards; **count … each under
@@ -89,7 +92,14 @@ def _section(kind: StepKind) -> str:
     notes = f"\n\n{kind.notes}" if kind.notes else ""
     heard = " · ".join(dict.fromkeys(what for what, _ in kind.heard))
     slips = f"\nMay be taken for something else: {heard}.\n" if heard else ""
-    return f"#### {kind.title.capitalize()}\n\n{shown}\n\n{kind.summary}{notes}\n\n    {kind.example}\n{slips}"
+    said = f"\nOne may say: {_said(kind)}\n" if kind.says else ""
+    return f"#### {kind.title.capitalize()}\n\n{shown}\n\n{kind.summary}{notes}\n\n    {kind.example}\n{said}{slips}"
+
+
+def _said(kind: StepKind) -> str:
+    """How the example can be asked for."""
+    (line,) = read_routine(kind.example).lines
+    return f"“{request_of(line, frozenset())}”"
 
 
 def language_reference() -> str:

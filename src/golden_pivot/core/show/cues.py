@@ -138,8 +138,7 @@ def _is_gap(line: Line, said: bool, may_be_said: bool) -> bool:
     if said or not line.kind:
         return False
     if line.kind.opens_block:
-        is_case = line.kind.sentence.startswith(("If ", "Otherwise"))
-        return is_case and not any(one.is_ == PATTER for one in Routine(line.body).walk())
+        return line.kind.is_case and not any(one.is_ == PATTER for one in Routine(line.body).walk())
     return line.kind.phase == HANDLING or may_be_said
 
 

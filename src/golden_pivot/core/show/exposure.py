@@ -7,13 +7,14 @@ from dataclasses import dataclass
 
 from ..budget import Budget
 from ..cards import FACE_UP, TOKEN
+from ..language.spoken import seen_in
 from ..notes import notes_of
 from ..replay import Frame, Play
 from ..routine import STEP, Line, Routine
 from .effort import longest_play
 from .off_table import HIDDEN, OFF_THE_TABLE
 from .predictions import predictions_of
-from .requests import asks_spectator, seen_in
+from .requests import asks_spectator
 from .setup import setup_of
 
 THICK = 13

@@ -11,13 +11,14 @@ from ..cards import ordinal
 from ..expressions import Number
 from ..faults import BadRoutine, OutOfBudget
 from ..language.parser import read_routine
+from ..language.spoken import spoken_place
 from ..language.values import NewNumber
 from ..routine import Routine
 from ..steps.declare import HANDLING
 from ..variants.edits import Edit, edited, quiet, with_range
 from ..variants.slips import ALL, ELSEWHERE, SOME, Fragility, Outcome, fragility_of
 from ..verdicts import PROVED, Landing, prove
-from .requests import asks_spectator, spoken_place
+from .requests import asks_spectator
 
 MOST_PLACES = 3
 """the card can be in, for there to be something to say about it"""

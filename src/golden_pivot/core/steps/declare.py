@@ -52,7 +52,12 @@ class StepKind:
     sees: str = ""
     """what whoever does it sees and nobody else, written as `says`"""
     says: str = ""
-    """how one may ask the spectator for it, see show/requests.py; without it, the sentence itself serves"""
+    """how one may ask the spectator for it, see language/spoken.py; without it, the sentence itself serves"""
+
+    @property
+    def is_case(self) -> bool:
+        """Its lines are carried out in one case only."""
+        return self.sentence.startswith(("If ", "Otherwise"))
 
     @property
     def title(self) -> str:
@@ -78,7 +83,7 @@ def step(
     """Declare a kind of step. The function below is its meaning, its name the tag, its docstring the manual.
 
     See language/templates.py for how a sentence is written, steps/slips.py for `heard` and `firm`, variants/explain.py for `does`,
-    show/requests.py for `says` and `sees`.
+    language/spoken.py for `says` and `sees`.
     """
 
     def register(meaning: Meaning) -> StepKind:
