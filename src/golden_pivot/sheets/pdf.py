@@ -178,7 +178,7 @@ def _cards(pages: _Pages, rows: tuple[tuple[int, str], ...]) -> None:
     wide, high = pages.type * 1.5, pages.type * 1.15
     for at, name in rows:
         words = short_name(name)
-        pages.plain(0.85)
+        pages.plain(0.85, bold=True)
         needed = max(wide, pages.get_string_width(words) + 4)
         if pages.get_x() + needed > pages.w - pages.r_margin:
             pages.set_xy(pages.l_margin, pages.get_y() + high + pages.high(1.1))
@@ -203,7 +203,8 @@ def _beat(pages: _Pages, beat: Beat) -> None:
     pages.plain(1.0, bold=beat.ending)
     pages.set_x(pages.l_margin + indent)
     top = pages.get_y()
-    if top + pages.high(1 + len(beat.says)) > pages.page_break_trigger:
+    small = len(beat.marks) + len(beat.watch) + beat.gap
+    if top + pages.high(1 + 1.1 * len(beat.says) + 0.85 * small) > pages.page_break_trigger:
         pages.add_page()
     pages.set_x(pages.l_margin + indent)
     pages.cell(number, pages.high(), beat.number or "▸")

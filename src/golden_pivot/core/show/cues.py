@@ -107,7 +107,7 @@ def _beats(
         if line.is_ != STEP or not line.kind or line.kind.phase not in (HANDLING, ENDING):
             continue
         assumed = line.kind.name == "assumed"
-        if line.kind.family == "The page" and not assumed:
+        if line.kind.is_question or (line.kind.family == "The page" and not assumed):
             continue
         below = []
         for other in lines[i + 1 :]:
@@ -176,7 +176,7 @@ def _shortcuts(routine: Routine) -> Iterator[Shortcut]:
     ranges = _ranges(routine)
     seen: set[str] = set()
     for line in routine.walk():
-        if line.is_ != STEP or not line.kind or line.values.get("who") == "spectator":
+        if line.is_ != STEP or not line.kind or line.kind.is_question or line.values.get("who") == "spectator":
             continue
         for slot, type_name, _, _ in line.spans:
             if type_name in ("range", "text"):
@@ -184,6 +184,9 @@ def _shortcuts(routine: Routine) -> Iterator[Shortcut]:
             for expression in expressions_in(line.values[slot]):
                 words = expression_text(expression)
                 names = _names(expression)
+                # The other one of two piles is no sum.
+                if isinstance(expression, Binary) and (expression.op, expression.left) == ("-", Number(3)):
+                    continue
                 if words in seen or not operations(expression) or not names or not set(names) <= set(ranges):
                     continue
                 if prod(len(ranges[name]) for name in names) <= MOST_ROWS:

@@ -145,7 +145,7 @@ def _silent(costs: list[LineCost], said: dict[int, str]) -> int:
 def _sums(routine: Routine) -> Iterator[Sum]:
     """Numbers that the performer's lines reckon from others."""
     for line in routine.walk():
-        if line.is_ == STEP and line.kind and line.values.get("who") != "spectator":
+        if line.is_ == STEP and line.kind and not line.kind.is_question and line.values.get("who") != "spectator":
             for expression in _expressions(line):
                 if many := operations(expression):
                     unknown = isinstance(expression, Binary) and expression.op == "*" and not any(

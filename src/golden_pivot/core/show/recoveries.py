@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import time
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Set
 from dataclasses import dataclass, replace
 
 from ..budget import Budget
@@ -11,6 +11,7 @@ from ..cards import ordinal
 from ..expressions import Number
 from ..faults import BadRoutine, OutOfBudget
 from ..language.parser import read_routine
+from ..language.phrases import place_text
 from ..language.spoken import spoken_place
 from ..language.values import NewNumber
 from ..routine import Routine
@@ -74,13 +75,21 @@ def _come_to(text: str, line: int, when: str, budget: Budget) -> Iterator[Recove
     if found.verdict == PROVED:
         yield Recovery(line, when, "it works all the same", "")
     elif found.landing and len(found.landing.where) <= MOST_PLACES:
-        yield Recovery(line, when, f"{found.landing.card} is {found.landing.text}", _said(found.landing))
+        then = f"{found.landing.card} is {found.landing.text}"
+        yield Recovery(line, when, then, _said(found.landing, _rows(read_routine(text))))
 
 
-def _said(landing: Landing) -> str:
+def _rows(routine: Routine) -> set[str]:
+    """Places whose cards lie side by side."""
+    return {place_text(line.values.get("to") or "dealt") for line in routine.walk() if line.values.get("row")}
+
+
+def _said(landing: Landing, rows: Set[str]) -> str:
     if len(landing.where) != 1:
         return ""
     (where,) = landing.where
+    if where.place in rows:
+        return f"Turn over the {ordinal(where.position)} card from the left of {spoken_place(where.place)}."
     if where.place == "dealt" and where.position == 1:
         return "Turn over the last card dealt."
     position = "top" if where.position == 1 else ordinal(where.position)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
 from ..building import REPLAY, compile_routine
@@ -97,7 +97,7 @@ def setup_of(routine: Routine) -> SetupSheet:
         lying,
         tuple(_materials(routine, lying, cards)),
         assembly,
-        tuple(_steps(assembly, lying, cards)),
+        (*_steps(assembly, lying, cards), *_written(routine, lying)),
         tuple(_checks(inside, cards)),
     )
 
@@ -196,6 +196,15 @@ def _steps(plan: Assembly, lying: Sequence[Lying], cards: int) -> list[str]:
         f"Put {one.card} in {one.place}{', face up' if one.face_up else ''}." for one in lying if one.place != "deck"
     ]
     return rows
+
+
+def _written(routine: Routine, lying: Sequence[Lying]) -> Iterator[str]:
+    """What is written before anything is done."""
+    yield from (f"Write {one.written} on the back of {one.card}." for one in lying if one.written)
+    begun = min((line.number for line in routine.walk() if line.kind and line.kind.is_handled), default=0)
+    for one in predictions_of(routine):
+        if one.on_paper and one.cards and one.line < begun:
+            yield f"Write {one.what} {one.waits.replace(' in ', ' and put it in ', 1)}."
 
 
 def _block_words(part: Block, verb: str) -> str:

@@ -55,6 +55,11 @@ class StepKind:
     """how one may ask the spectator for it, see language/spoken.py; without it, the sentence itself serves"""
 
     @property
+    def is_question(self) -> bool:
+        """It asks for odds; nobody does anything."""
+        return self.sentence.startswith("Odds")
+
+    @property
     def is_case(self) -> bool:
         """Its lines are carried out in one case only."""
         return self.sentence.startswith(("If ", "Otherwise"))
