@@ -230,8 +230,8 @@ def test_what_is_in_sight() -> None:
 
 def test_each_side_sees_its_own() -> None:
     text = (
-        "Pack: 20 cards, any order\nPlace MARK 5th\nPlace FORCE 3rd\nPrediction: FORCE on the back of MARK\n"
-        "Prediction: FORCE on paper in table\nRemember the bottom card of deck: KEY\nDeal 4 cards from deck to heap\n"
+        "Pack: 20 cards, any order\nPlace MARK 5th\nPlace FORCE 3rd\nPrediction: FORCE, on the back of MARK\n"
+        "Prediction: FORCE, on paper in table\nRemember the bottom card of deck: KEY\nDeal 4 cards from deck to heap\n"
         "Spectator thinks of a card in heap: their card\nEnds with: the 2nd card of heap is FORCE\n"
     )
     moments = {moment.line: moment for moment in exposure_of(read_routine(text), Budget()).moments}
@@ -264,7 +264,7 @@ def test_the_eleventh_card_is_caught_where_it_can_be_the_twelfth() -> None:
         "If n is 1:\n  Put pocket on deck\n“You find it at the eleventh card.”\n"
     )
     (finding,) = wording_of(text, Budget())
-    assert finding.said == "the eleventh card" and finding.why == "A can be 11th or 12th."
+    assert finding.said == "the eleventh card" and finding.why.startswith("Fails when n is 1: A is 12th")
     assert wording_of(text.replace("from 0 to 1", "from 0 to 0"), Budget()) == ()
 
 
@@ -297,6 +297,27 @@ def test_what_is_said_is_proved_where_it_is_said(patter: str, caught: str | None
         f"  “{patter}”\nTurn over the top 3 cards of deck as a block\nEnds with: the 5th card of deck is A\n"
     )
     assert [one.said for one in wording_of(text, Budget())] == ([caught] if caught else [])
+
+
+def test_what_is_said_in_one_case_is_judged_on_its_paths_alone() -> None:
+    """By hand: of 2 or 3 cards dealt the case tells which; two more rounds lay 3, 4 or 5; only where n is 2 is A face up."""
+    text = (
+        "Pack: 20 cards, any order\nPlace A 2nd\nSpectator names a number n from 2 to 3\nDeal n cards from deck to table\nIf n is 3:\n"
+        "  “Three cards are on the table.”\nOtherwise:\n  Turn the top card of table face up\n"
+        "    “Two cards are on the table, and in the end the bottom card will be face up.”\n"
+        "Repeat 2 times:\n  Deal 1 card from deck to table\n    “Four cards on the table”\n“The bottom card is face up.”\n"
+        "Turn table over\nTurn table over\nEnds with: the card at position 3 of table is A\n"
+    )
+    found = {(one.line, one.said) for one in wording_of(text, Budget())}
+    assert found == {
+        (9, "the bottom card will be face up"),
+        (12, "Four cards on the table"),
+        (13, "The bottom card is face up"),
+    }
+    deep = text.replace("the bottom card will be", "the 3rd card of table, you know, will be").replace(
+        "the card at position 3 of table is A", "size of table is n + 2"
+    )
+    assert {one.line for one in wording_of(deep, Budget())} == {12, 13}
 
 
 def test_no_demo_routine_says_what_is_not_so() -> None:
@@ -357,9 +378,9 @@ def test_the_reveal_may_be_a_count_or_magicians_choice() -> None:
 def test_kinds_of_prediction_and_a_card_that_is_glimpsed() -> None:
     found = schools("harbour_light")
     for label, line in {
-        "a prediction on paper": "Prediction: LANTERN on paper in pocket, turned over sideways",
-        "a prediction on the back of a card": "Prediction: LANTERN on the back of MARKER",
-        "its mate as the prediction, in the pocket": "Prediction: MATE ready in pocket, turned face up",
+        "a prediction on paper": "Prediction: LANTERN, on paper in pocket, turned over sideways",
+        "a prediction on the back of a card": "Prediction: LANTERN, on the back of MARKER",
+        "its mate as the prediction, in the pocket": "Prediction: MATE, ready in pocket, turned face up",
         "its mate as the prediction, reversed in the pack": "Ends with: exactly MATE are reversed in deck",
         "nothing prepared: glimpse the card that lies there": "Remember the 28th card of deck: LANTERN",
     }.items():
@@ -502,8 +523,8 @@ def test_lines_can_be_written_into_the_gaps(name: str) -> None:
 FORETOLD = """Pack: 20 cards, any order
 Place MARK 5th
 Place FORCE 3rd
-Prediction: FORCE on the back of MARK
-Prediction: FORCE on paper in pocket, turned over sideways
+Prediction: FORCE, on the back of MARK
+Prediction: FORCE, on paper in pocket, turned over sideways
 Write 3 as the prediction p, to wait in box
 Deal 3 cards from deck
 Ends with: the last card dealt is FORCE
@@ -522,7 +543,7 @@ def test_predictions_are_printed_with_where_they_wait_and_how_they_are_turned() 
     assert "Write FORCE on paper and put it in pocket." in setup and "Write FORCE on the back of MARK." in setup
     assert "MARK has writing on its back" in SHEETS["reset"](it).text()
     assert wording_of(FORETOLD, Budget()) == ()
-    (finding,) = wording_of(FORETOLD.replace("Prediction: FORCE on paper", "Prediction: MARK on paper"), Budget())
+    (finding,) = wording_of(FORETOLD.replace("Prediction: FORCE, on paper", "Prediction: MARK, on paper"), Budget())
     assert "No ending speaks of MARK" in finding.why
     odd = FORETOLD.replace("Deal 3", "Deal 4").replace(
         "Ends with: the last card dealt is FORCE", "Never shows: an odd back"
@@ -532,12 +553,12 @@ def test_predictions_are_printed_with_where_they_wait_and_how_they_are_turned() 
 
 def test_a_prediction_made_of_a_card_lies_where_it_is_said_to_lie() -> None:
     text = (
-        "Pack: 20 cards, any order\nPlace MATE in pocket\nPlace FORCE 3rd, the mate of MATE\nPrediction: MATE ready in pocket\n"
+        "Pack: 20 cards, any order\nPlace MATE in pocket\nPlace FORCE 3rd, the mate of MATE\nPrediction: MATE, ready in pocket\n"
         "Deal 3 cards from deck to table\nEnds with: the last card dealt is the mate of MATE\n"
     )
     assert wording_of(text, Budget()) == ()
     (finding,) = wording_of(text.replace("Ends with", "Put pocket on deck\nEnds with"), Budget())
-    assert "pocket has 0 cards" in finding.why
+    assert finding.why.startswith("Fails every time: MATE is 1st in deck")
 
 
 def test_two_versions_line_by_line() -> None:

@@ -34,10 +34,22 @@ class Line:
 
 
 @dataclass(frozen=True)
+class Aside:
+    """Something that is said at a line, as endings that make it so."""
+
+    line: int
+    later: bool
+    """it is said of the end of every path that comes by the line, not of what lies there now"""
+    claims: tuple[Line, ...]
+
+
+@dataclass(frozen=True)
 class Routine:
     lines: tuple[Line, ...]
     """the outermost lines; blocks hold theirs in `body`"""
     faults: tuple[Fault, ...] = ()
+    asides: tuple[Aside, ...] = ()
+    """where there are any, these are judged instead of the endings"""
 
     def walk(self) -> Iterator[Line]:
         """Every line in the order of the page."""

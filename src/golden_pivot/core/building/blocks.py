@@ -189,6 +189,7 @@ class Blocks(Lines):
         finally:
             self._cases -= 1
         if self._phase == ENDING:
+            self.said_by_the_end()
             self.instructions.append(Leap(self.line.number, self.rounds, frozenset(), frozenset(), END))
             self.scope.ended = True
         self._phase = HANDLING

@@ -43,6 +43,7 @@ def compile_what_can_be(routine: Routine, purpose: Purpose) -> tuple[Program, tu
 class Builder(Keeping):
     def build(self) -> Program:
         self._lines(self.routine.lines)
+        self.said_by_the_end()
         if not self.faults:
             self._whole_routine()
         self.faults.sort(key=lambda fault: (fault.line, fault.column))

@@ -7,14 +7,14 @@ from dataclasses import replace
 from ..cards import MAX_CARDS
 from ..faults import Impossible, NoSuchPath
 from ..program import Cell, Cells, Reader
-from .acts import Acts
+from .asides import Asides
 from .places import Place, fixed_place
 from .table import MOST_PILES
 
 OTHERS = "spare"
 
 
-class Keeping(Acts):
+class Keeping(Asides):
     def new_piles(self, slot: str, source: Place) -> list[Place]:
         self.scope.pile_count = None
         return super().new_piles(slot, source)

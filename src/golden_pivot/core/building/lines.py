@@ -38,6 +38,7 @@ class Lines(Looks):
             if line.faults:
                 self._stop(len(self.instructions), len(self.claims))
             if line.is_ != STEP or line.kind is None:
+                self.said_at(line)
                 continue
             outer = self._line, self._needs_of_line()
             self._line = line
@@ -50,6 +51,29 @@ class Lines(Looks):
                 line.kind.means(cast("Builder", self))
             except LineFails:
                 self._stop(emitted, claims)
+            self._line = outer[0]
+            self._set_needs_of_line(outer[1])
+            self.said_at(line)
+
+    def said_at(self, line: Line) -> None:
+        """Judges what is said at a line, see asides.py."""
+        raise NotImplementedError
+
+    def said_by_the_end(self) -> None:
+        """Judges what was said of the end, where paths come to it."""
+        raise NotImplementedError
+
+    def means_in_passing(self, claims: Sequence[Line]) -> None:
+        """The meaning of claims that are no lines of the routine."""
+        for line in claims:
+            outer = self._line, self._needs_of_line()
+            self._line = line
+            self._set_needs_of_line((set(), set(), False, set(), False, set()))
+            try:
+                assert line.kind
+                line.kind.means(cast("Builder", self))
+            except LineFails:
+                self._stop(len(self.instructions), len(self.claims))
             self._line = outer[0]
             self._set_needs_of_line(outer[1])
 

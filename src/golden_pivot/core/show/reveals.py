@@ -100,7 +100,7 @@ def on_paper(page: Page) -> Iterator[Option]:
     forced = _forced(page)
     if forced and not any(line.values["how"] == "on paper" for line in page.of_kind("predict_card")):
         yield from _predicted(
-            page, [f"Prediction: {forced.values['card']} on paper in {page.free_place()}, turned over sideways"]
+            page, [f"Prediction: {forced.values['card']}, on paper in {page.free_place()}, turned over sideways"]
         )
 
 
@@ -112,10 +112,10 @@ def on_a_back(page: Page) -> Iterator[Option]:
     card = forced.values["card"]
     others = [line for line in page.of_kind("place_card") if line is not forced and not line.values.get("up")]
     if others:
-        yield from _predicted(page, [f"Prediction: {card} on the back of {others[-1].values['card']}"])
+        yield from _predicted(page, [f"Prediction: {card}, on the back of {others[-1].values['card']}"])
     bearer = page.free_name("MARKER")
     yield from _predicted(
-        page, [f"Place {bearer} in {page.free_place()}", f"Prediction: {card} on the back of {bearer}"]
+        page, [f"Place {bearer} in {page.free_place()}", f"Prediction: {card}, on the back of {bearer}"]
     )
 
 
@@ -143,13 +143,13 @@ def _with_mate(page: Page, lines: str, more: str = "") -> Iterator[Option]:
 
 @habit("its mate as the prediction, in the pocket")
 def mate_waiting(page: Page) -> Iterator[Option]:
-    return _with_mate(page, "Place {mate} in {place}\nPrediction: {mate} ready in {place}, turned face up")
+    return _with_mate(page, "Place {mate} in {place}\nPrediction: {mate}, ready in {place}, turned face up")
 
 
 @habit("its mate as the prediction, reversed in the pack")
 def mate_reversed(page: Page) -> Iterator[Option]:
     return _with_mate(
         page,
-        "Place {mate} at position 1 from the bottom, face up\nPrediction: {mate} reversed in deck",
+        "Place {mate} at position 1 from the bottom, face up\nPrediction: {mate}, reversed in deck",
         "Ends with: exactly {mate} are reversed in deck",
     )

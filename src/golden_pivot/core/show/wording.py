@@ -7,17 +7,17 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ..budget import Budget
 from ..cards import ordinal
-from ..faults import BadRoutine, DeadEnd, OutOfBudget
-from ..language.parser import lines_of, read_routine
+from ..faults import BadRoutine, OutOfBudget
+from ..language.parser import read_routine
 from ..language.phrases import list_text
-from ..routine import PATTER, STEP, Line, Routine
+from ..routine import PATTER, STEP, Aside, Line, Routine
 from ..steps.declare import ENDING
 from ..variants.edits import quiet
-from ..verdicts import prove
+from ..verdicts import Landing, prove
 from .predictions import predictions_of
 from .sayings import ORDINALS, PLACE, POSITION, Saying, sayings_in
 
@@ -48,7 +48,7 @@ def wording_of(text: str, budget: Budget) -> tuple[Finding, ...]:
     routine = read_routine(text)
     verdict = prove(routine, quiet(budget), explain=False)
     numbers = _numbers(routine)
-    found: list[Finding] = list(_predicted(text, routine, budget))
+    found: list[Finding] = list(_predicted(routine, budget))
     for line in routine.walk():
         if line.is_ != PATTER or line.text.rstrip().endswith(UNTRUE):
             continue
@@ -60,19 +60,29 @@ def wording_of(text: str, budget: Budget) -> tuple[Finding, ...]:
                     Finding(line.number, f"{{{field}}}", f"Nothing here is called {field}. There are: {known}.")
                 )
         for saying in sayings_in(words):
-            found += _tested(text, routine, line, saying, budget)
-        if verdict.landing and verdict.landing.where:
-            for match in POSITION.finditer(words):
-                at = ORDINALS[match["at"].lower()]
-                places = sorted({(where.place, where.position) for where in verdict.landing.where})
-                if any(position != at for _, position in places):
-                    where = " or ".join(ordinal(position) for _, position in places[:4])
-                    more = " …" if len(places) > 4 else ""
-                    found.append(Finding(line.number, match[0], f"{verdict.landing.card} can be {where}{more}."))
+            found += _tested(routine, line, saying, budget)
+        for match in POSITION.finditer(words):
+            found += _placed(routine, verdict.landing, line, match, budget)
     return tuple(found)
 
 
-def _predicted(text: str, routine: Routine, budget: Budget) -> Iterator[Finding]:
+def _placed(
+    routine: Routine, landing: Landing | None, line: Line, match: re.Match[str], budget: Budget
+) -> Iterator[Finding]:
+    """A position is so where the card comes to it in the end, or lies at it when it is said."""
+    at = ORDINALS[match["at"].lower()]
+    if landing is None or not landing.where or {where.position for where in landing.where} == {at}:
+        return
+    claims = (f"Ends with: the card at position {at} of {PLACE} is {landing.card}",)
+    now, later = (list(_tested(routine, line, Saying(match[0], when, claims), budget)) for when in (False, True))
+    if now and later:
+        places = sorted({where.position for where in landing.where})
+        more = " …" if len(places) > 4 else ""
+        said = f"{landing.card} can be {' or '.join(map(ordinal, places[:4]))}{more}."
+        yield Finding(line.number, match[0], said if line.level == 0 else later[0].why)
+
+
+def _predicted(routine: Routine, budget: Budget) -> Iterator[Finding]:
     """A prediction must be of a card that an ending speaks of; one made of cards must lie where it is said to lie."""
     endings = [line for line in routine.walk() if line.kind and line.kind.phase == ENDING]
     for one in predictions_of(routine):
@@ -88,7 +98,7 @@ def _predicted(text: str, routine: Routine, budget: Budget) -> Iterator[Finding]
                 else (f"Ends with: the top card of {one.place} is {one.cards[0]}",)
             )
             line = next(line for line in routine.walk() if line.number == one.line)
-            yield from _tested(text, routine, line, Saying(one.words, True, claims), budget)
+            yield from _tested(routine, line, Saying(one.words, True, claims), budget)
 
 
 def _numbers(routine: Routine) -> set[str]:
@@ -103,26 +113,21 @@ def _numbers(routine: Routine) -> set[str]:
     return found
 
 
-def _tested(text: str, routine: Routine, line: Line, saying: Saying, budget: Budget) -> Iterator[Finding]:
-    """The claims proved there, or at the end, for the place at which they are likeliest to be so."""
-    rows = lines_of(text)
-    keep = len(rows) if saying.later else line.number
-    ends = {one.number for one in routine.walk() if one.kind and one.kind.phase == ENDING}
-    body = [row for number, row in enumerate(rows[:keep], start=1) if number not in ends]
+def _tested(routine: Routine, line: Line, saying: Saying, budget: Budget) -> Iterator[Finding]:
+    """The claims judged on every path that comes by, for the place at which they are likeliest to be so."""
     why = None
     for place in _places(routine) if any(PLACE in claim for claim in saying.claims) else [""]:
-        claims = [claim.replace(PLACE, place) for claim in saying.claims]
-        probe = read_routine("\n".join([*body, *claims]) + "\n")
-        try:
-            found = prove(probe, quiet(budget))
-        except DeadEnd as dead:
-            why = why or dead.faults[0].message.partition(": ")[2]
+        rows = [claim.replace(PLACE, place) for claim in saying.claims]
+        claims = tuple(replace(one, number=line.number) for one in read_routine("\n".join(rows) + "\n").lines)
+        if any(one.faults for one in claims):
             continue
+        try:
+            found = prove(replace(routine, asides=(Aside(line.number, saying.later, claims),)), quiet(budget))
         except (BadRoutine, OutOfBudget):
             continue
-        if found.verdict == "proved":
+        if found.claims and all(claim.holds for claim in found.claims):
             return
-        if found.verdict == "refuted" and why is None:
+        if found.claims and why is None:
             example = found.counterexample
             why = example.sentence if example else "It is not so on every path."
     if why:

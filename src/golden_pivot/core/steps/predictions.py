@@ -30,10 +30,10 @@ def predict(b: Builder) -> None:
 
 
 @step(
-    "Prediction: {cards:together} {how=on paper|ready|reversed} in {place:place}[, " + TURNED + "]",
+    "Prediction: {cards:together}[,] {how=on paper|ready|reversed} in {place:place}[, " + TURNED + "]",
     family="The page",
     phase=HANDLING,
-    example="Prediction: FORCE on paper in pocket, turned over sideways",
+    example="Prediction: FORCE, on paper in pocket, turned over sideways",
 )
 def predict_card(b: Builder) -> None:
     """Cards you commit yourself to here: written on paper, or the cards themselves, ready or reversed in a heap.
@@ -47,10 +47,10 @@ def predict_card(b: Builder) -> None:
 
 
 @step(
-    "Prediction: {cards:together} on the back of {bearer:card}[, " + TURNED + "]",
+    "Prediction: {cards:together}[,] on the back of {bearer:card}[, " + TURNED + "]",
     family="Set-up",
     phase=SETUP,
-    example="Prediction: FORCE on the back of MARKER",
+    example="Prediction: FORCE, on the back of MARKER",
 )
 def predict_on_back(b: Builder) -> None:
     """Cards you commit yourself to, written on the back of a card of the set-up, which then has an odd back."""
