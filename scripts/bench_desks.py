@@ -5,7 +5,7 @@ from __future__ import annotations
 import statistics
 import time
 
-from tests.core.test_desks import sum_lines
+from tests.core.desks.test_stacks import sum_lines
 
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.design import DESKS, stacks
