@@ -1159,6 +1159,8 @@ export interface components {
             spelled: string;
             /** Letters */
             letters: number;
+            /** Comes */
+            comes: boolean;
         };
         /** CounterexampleOut */
         CounterexampleOut: {

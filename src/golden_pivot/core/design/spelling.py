@@ -70,6 +70,8 @@ class Phrasing:
 class Count:
     spelled: str
     letters: int
+    comes: bool
+    """to a position that is wanted, in one of the ways to reveal"""
 
 
 @dataclass(frozen=True)
@@ -242,6 +244,12 @@ def reached(letters: int, reveal: str, packet: int) -> int:
     return {LAST: letters, NEXT: letters + 1, TABLED: (letters - 1) % packet + 1}[reveal]
 
 
+def _count(text: str, reveals: Sequence[str], asks: SpellingAsks) -> Count:
+    letters = letters_in(text)
+    comes = letters > 0 and any(reached(letters, reveal, asks.packet) in asks.wanted for reveal in reveals)
+    return Count(text, letters, comes)
+
+
 def answer(asks: SpellingAsks, budget: Budget) -> SpellingAnswers:
     within(asks, packet=(2, 120), wanted=(1, 120))
     reveals = list(dict.fromkeys(asks.reveals))
@@ -256,7 +264,7 @@ def answer(asks: SpellingAsks, budget: Budget) -> SpellingAnswers:
     for name, fields in named:
         texts = [spelled(template, fields) for template, _ in phrasings]
         own = letters_in(fields["value"] + fields["suit"]) if "suit" in fields else letters_in(name)
-        rows.append(Row(name, own, tuple(Count(text, letters_in(text)) for text in texts)))
+        rows.append(Row(name, own, tuple(_count(text, reveals, asks) for text in texts)))
     kinds = [(p, reveal) for p in range(len(phrasings)) for reveal in reveals]
     awkward = [phrasing[1] for phrasing in phrasings]
 

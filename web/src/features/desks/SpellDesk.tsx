@@ -105,7 +105,7 @@ export function SpellDesk({ opening, title, about }: DeskProps<'spell'>) {
                   <DeskTable
                     name="Letters of every phrasing"
                     head={['Name', ...answer.phrasings.map((one) => one.example)]}
-                    rows={answer.rows.map((row) => [row.name, ...row.counts.map((count) => <span className={hits(count.letters, asks) ? 'hit' : ''}>{count.letters}</span>)])}
+                    rows={answer.rows.map((row) => [row.name, ...row.counts.map((count) => <span className={count.comes ? 'hit' : ''}>{count.letters}</span>)])}
                   />
                   <p className="quiet">{answer.counted}</p>
                 </>
@@ -136,9 +136,4 @@ export function SpellDesk({ opening, title, about }: DeskProps<'spell'>) {
 
 function shortened(names: string[]): string {
   return names.length > 8 ? `${names.slice(0, 8).join(', ')} and ${names.length - 8} more` : names.join(', ');
-}
-
-function hits(letters: number, asks: { wanted?: number[]; reveals?: string[] }): boolean {
-  const wanted = asks.wanted ?? [];
-  return (asks.reveals ?? []).some((reveal) => (reveal === 'last' && wanted.includes(letters)) || (reveal === 'next' && wanted.includes(letters + 1)));
 }
