@@ -19,6 +19,7 @@ import typer
 
 from . import demo
 from .cli_desks import add_desks
+from .cli_show import add_show
 from .core.budget import Budget
 from .core.faults import BadRoutine
 from .core.language.parser import read_routine
@@ -239,36 +240,6 @@ def sweep_number(
     _answer(sweep_json(found), as_json, rows)
 
 
-@app.command("sheet")
-def write_sheet(
-    routine: Named, kind: Annotated[str, typer.Option(help="cues, setup or reset.")] = "cues", data: DataFile = None,
-    out: Annotated[Path | None, typer.Option(help="A .pdf or .md file; else Markdown is printed.")] = None,
-    size: Annotated[str, typer.Option(help="page (A4) or pocket (A6).")] = "page", seconds: Seconds = 60.0,
-) -> None:  # fmt: skip
-    """The set-up, cue or reset sheet of a routine."""
-    from .sheets.markdown import markdown_of
-    from .sheets.pdf import FORMATS, pdf_of
-    from .sheets.sheets import SHEETS, shown
-
-    if kind not in SHEETS or size not in FORMATS:
-        raise _refuse(
-            f"There is no {kind} sheet of size {size}. Kinds: {', '.join(SHEETS)}; sizes: {', '.join(FORMATS)}."
-        )
-    document = SHEETS[kind](shown(_text_of(routine, data), Budget(seconds=seconds)))
-    if out is None:
-        typer.echo(markdown_of(document), nl=False)
-        return
-    content = pdf_of(document, size) if out.suffix.lower() == ".pdf" else markdown_of(document).encode()
-    # Written beside it and moved, so that nobody finds half a file.
-    beside = out.with_name(f".{out.name}.part")
-    try:
-        beside.write_bytes(content)
-        beside.replace(out)
-    except OSError as error:
-        beside.unlink(missing_ok=True)
-        raise _refuse(f"{out} cannot be written: {error.strerror}.") from error
-
-
 def _domains(tries: list[str] | None) -> dict[int, list[str]]:
     """`2=10..40` and `1=on,under` as lists by the number of the blank."""
     found: dict[int, list[str]] = {}
@@ -320,6 +291,7 @@ def _text_of(name: str, data: Path | None) -> str:
 
 
 add_desks(app, _text_of, _refuse)
+add_show(app, _text_of, _refuse)
 
 
 def main() -> None:

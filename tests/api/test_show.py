@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 from pathlib import Path
 
 from fastapi.testclient import TestClient
@@ -68,3 +69,17 @@ def test_a_sheet_from_the_command_line(tmp_path: Path) -> None:
         CliRunner().invoke(app, ["sheet", "demo:watch_below", "--out", str(tmp_path / "none" / "x.pdf")]).exit_code
         == 2
     )
+
+
+def test_costs_schools_and_versions_from_the_command_line(tmp_path: Path) -> None:
+    told = CliRunner().invoke(app, ["costs", "demo:pursers_count"])
+    assert told.exit_code == 0 and "hand holds 16 cards, which looks thick." in told.output
+    schools = CliRunner().invoke(app, ["schools", "demo:lifeboat_drill", "--json"])
+    assert {one["label"] for one in json.loads(schools.output)} >= {"a prediction on paper"}
+    both = CliRunner().invoke(app, ["compare", "demo:harbour_light", "demo:forty_minutes"]).output
+    assert "- Spectator names a number n from 30 to 39" in both and "demo:forty_minutes: Fails when n is 40" in both
+    broken = tmp_path / "broken.pivot"
+    broken.write_text("Pack: 9 crads\n", encoding="utf-8")
+    for verb in ("costs", "schools"):
+        refused = CliRunner().invoke(app, [verb, str(broken)])
+        assert refused.exit_code == 2 and "line 1, column 9" in refused.stderr
