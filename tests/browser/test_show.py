@@ -71,6 +71,15 @@ def test_what_may_be_said_is_written_into_the_routine_and_a_school_after_it(page
     expect(sheet(page)).to_contain_text("“Point to 2 of the piles.”")
 
 
+def test_long_work_is_stopped_and_gone_on_with(page: Page) -> None:
+    page.get_by_role("link", name="Show Three Bells").click()
+    page.get_by_role("tab", name="Other schools").click()
+    page.get_by_role("button", name="Stop").click()
+    expect(page.get_by_role("alert")).to_contain_text("The search was stopped.")
+    page.get_by_role("button", name="Go on").click()
+    expect(page.get_by_role("table", name="Other schools")).to_contain_text("court cards as eleven", timeout=40_000)
+
+
 def test_two_versions_are_compared_and_one_is_brought_back(page: Page) -> None:
     open_routine(page, "The Harbour Light")
     verdict_is(page, "proved")

@@ -140,6 +140,7 @@ def _cues(it: Shown) -> Iterator[Part]:
     if found.landing:
         yield Heading("Where it is")
         yield Grid(("if you know", "it is at"), found.landing)
+    it.budget.progress("what to do outside the limits")
     outside = tuple(recoveries.outside_limits(it.text, it.budget)) if it.verdict else ()
     if outside:
         yield Heading("If they go outside")
@@ -156,6 +157,7 @@ def _cues(it: Shown) -> Iterator[Part]:
     if found.recap:
         yield Heading("What was free")
         yield Items(found.recap)
+    it.budget.progress("whether what is said is so")
     untrue = wording_of(it.text, it.budget) if it.verdict else ()
     if untrue:
         yield Heading("Said, and not so")
@@ -181,6 +183,7 @@ def _square(shortcut: cues.Shortcut) -> Grid:
 def _reset(it: Shown) -> Iterator[Part]:
     if it.verdict is None:
         raise BadRoutine(it.routine.faults)
+    it.budget.progress("every way it can end")
     plan = reset.reset_of(it.routine, it.budget, it.paces)
     yield Heading("Getting ready again")
     if plan is None:

@@ -132,19 +132,26 @@ export const deskQuery = <N extends DeskName>(name: N, asks: DeskAsks[N], lane: 
 export const settingsQuery = () => queryOptions({ queryKey: ['settings'], queryFn: api.settings });
 
 /** Sheets and costs go by the paces in the settings, so they are kept by these as well. */
-export const sheetQuery = (text: string, kind: SheetKind, paces: unknown) =>
-  queryOptions({ queryKey: ['sheet', kind, text, paces], queryFn: ({ signal }) => unlessGone(signal, (job) => api.sheet(text, kind, job, signal)), ...FOR_EVER });
+export const sheetQuery = (text: string, kind: SheetKind, paces: unknown) => {
+  const job = jobOf('sheet', kind, text, JSON.stringify(paces));
+  const queryFn = ({ signal }: { signal: AbortSignal }) => stopping(job, signal, api.sheet(text, kind, job, signal));
+  return { ...queryOptions({ queryKey: ['sheet', kind, text, paces], queryFn, ...ONCE }), job };
+};
 
-export const costsQuery = (asked: Omit<Schemas['CostsIn'], 'job'>, paces: unknown) =>
-  queryOptions({
-    queryKey: ['costs', asked, paces],
-    queryFn: ({ signal }) => unlessGone(signal, (job) => api.costs(asked, job, signal)),
-    placeholderData: keepPreviousData,
-    ...FOR_EVER,
-  });
+export const costsQuery = (asked: Omit<Schemas['CostsIn'], 'job'>, paces: unknown) => {
+  const job = jobOf('costs', JSON.stringify([asked, paces]));
+  const queryFn = ({ signal }: { signal: AbortSignal }) => stopping(job, signal, api.costs(asked, job, signal));
+  return { ...queryOptions({ queryKey: ['costs', asked, paces], queryFn, placeholderData: keepPreviousData, ...ONCE }), job };
+};
 
-export const compareQuery = (text: string, other: string, paces: unknown) =>
-  queryOptions({ queryKey: ['compare', text, other, paces], queryFn: ({ signal }) => unlessGone(signal, (job) => api.compare(text, other, job, signal)), ...FOR_EVER });
+export const compareQuery = (text: string, other: string, paces: unknown) => {
+  const job = jobOf('compare', JSON.stringify([text, other, paces]));
+  const queryFn = ({ signal }: { signal: AbortSignal }) => stopping(job, signal, api.compare(text, other, job, signal));
+  return { ...queryOptions({ queryKey: ['compare', text, other, paces], queryFn, ...ONCE }), job };
+};
 
-export const schoolsQuery = (text: string) =>
-  queryOptions({ queryKey: ['schools', text], queryFn: ({ signal }) => unlessGone(signal, (job) => api.schools(text, job, signal)), ...FOR_EVER });
+export const schoolsQuery = (text: string) => {
+  const job = jobOf('schools', text);
+  const queryFn = ({ signal }: { signal: AbortSignal }) => stopping(job, signal, api.schools(text, job, signal));
+  return { ...queryOptions({ queryKey: ['schools', text], queryFn, ...ONCE }), job };
+};

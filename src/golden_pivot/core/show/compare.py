@@ -79,7 +79,7 @@ def side_of(text: str, budget: Budget, paces: Paces | None = None) -> Side:
         return Side(f"Still being written: {bad.faults[0]}", None, (), *nothing)
     try:
         effort = effort_of(routine, budget, paces)
-        outcomes = fragility_of(text, budget).outcomes
+        outcomes = fragility_of(text, budget, lambda words, _: budget.progress(words)).outcomes
         harmful = sum(one.kind in ("some", "all") for one in outcomes)
         harmless = sum(one.kind in ("harmless", "elsewhere") for one in outcomes)
     except OutOfBudget:

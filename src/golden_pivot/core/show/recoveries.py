@@ -100,7 +100,8 @@ def _said(landing: Landing, rows: Set[str]) -> str:
 def slips_in_time(text: str, budget: Budget) -> Fragility:
     """What slips come to, as far as there is time for it. Raises BadRoutine."""
     used = time.perf_counter() - budget.started
-    return fragility_of(text, replace(budget, seconds=min(budget.seconds or SECONDS + used, SECONDS + used)))
+    room = replace(budget, seconds=min(budget.seconds or SECONDS + used, SECONDS + used))
+    return fragility_of(text, room, lambda words, _: budget.progress(words))
 
 
 def _spoils(outcome: Outcome, line: int) -> bool:

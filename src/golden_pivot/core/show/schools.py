@@ -63,6 +63,7 @@ def schools_of(text: str, budget: Budget) -> tuple[School, ...]:
     before = _standing(text, routine, budget)
     found = []
     for habit in HABITS:
+        budget.progress(habit.label)
         judged = []
         for lines, other in habit.options(page):
             judged.append(_judged(habit.label, lines, other, before, budget))

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Comparison } from '../../api/client';
 import { compareQuery, settingsQuery, versionsQuery } from '../../api/queries';
+import { Working } from '../../ui/Working';
 
 const MARKS = { same: ['', 'the same'], changed: ['≠', 'changed'], added: ['+', 'only in the second'], removed: ['−', 'only in the first'] } as const;
 
@@ -15,7 +16,8 @@ export function ComparePanel({ id, text }: { id: number; text: string }) {
   const go = useNavigate();
   const first = versions?.find((version) => version.text !== text) ?? versions?.[0];
   const version = versions?.find((one) => String(one.number) === chosen) ?? first;
-  const { data, error } = useQuery({ ...compareQuery(version?.text ?? '', text, settings?.paces), enabled: version !== undefined && settings !== undefined });
+  const query = compareQuery(version?.text ?? '', text, settings?.paces);
+  const { data, error, isFetching, refetch } = useQuery({ ...query, enabled: version !== undefined && settings !== undefined });
   if (!versions) return <Skeleton height={300} aria-label="Fetching the versions" />;
   if (!version)
     return (
@@ -42,8 +44,7 @@ export function ComparePanel({ id, text }: { id: number; text: string }) {
           </Button>
         )}
       </div>
-      {error && <p role="alert">{error.message}</p>}
-      {data ? <SideBySide found={data} name={version.name} /> : <Skeleton height={300} aria-label="Comparing" />}
+      {data && !isFetching ? <SideBySide found={data} name={version.name} /> : <Working job={query.job} doing="Comparing…" error={isFetching ? null : error} again={() => void refetch()} />}
     </div>
   );
 }

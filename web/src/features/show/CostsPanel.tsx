@@ -1,8 +1,9 @@
-import { Button, NumberInput, SegmentedControl, Skeleton } from '@mantine/core';
+import { Button, NumberInput, SegmentedControl } from '@mantine/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, type Costs, type Schemas, type Settings } from '../../api/client';
 import { costsQuery, settingsQuery } from '../../api/queries';
+import { Working } from '../../ui/Working';
 
 const PACES: [keyof Schemas['PacesSet'], string][] = [
   ['card', 'a card dealt'],
@@ -19,9 +20,9 @@ export function CostsPanel({ text }: { text: string }) {
   const [layout, setLayout] = useState<Schemas['LayoutIn']>({ size: 'poker', overlap: 0, table: 600, depth: 400, rows: 1 });
   const [thick, setThick] = useState(13);
   const { data: settings } = useQuery(settingsQuery());
-  const { data, error } = useQuery({ ...costsQuery({ text, layout, thick }, settings?.paces), enabled: settings !== undefined });
-  if (error) return <p role="alert">{error.message}</p>;
-  if (!data || !settings) return <Skeleton height={420} aria-label="Reckoning" />;
+  const query = costsQuery({ text, layout, thick }, settings?.paces);
+  const { data, error, isFetching, refetch } = useQuery({ ...query, enabled: settings !== undefined });
+  if (!data || !settings || error) return <Working job={query.job} doing="Reckoning…" error={isFetching ? null : error} again={() => void refetch()} />;
   const costs = data.costs;
   if (!costs) return <p>The routine is still being written, or too large to be reckoned.</p>;
   return (

@@ -1,14 +1,15 @@
-import { Button, Skeleton } from '@mantine/core';
+import { Button } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
 import { schoolsQuery } from '../../api/queries';
+import { Working } from '../../ui/Working';
 
 /** The routine as performers of other habits would do it, each option proved. */
 export function SchoolsPanel({ id, text }: { id: number; text: string }) {
-  const { data, error } = useQuery(schoolsQuery(text));
+  const query = schoolsQuery(text);
+  const { data, error, isFetching, refetch } = useQuery(query);
   const go = useNavigate();
-  if (error) return <p role="alert">{error.message}</p>;
-  if (!data) return <Skeleton height={300} aria-label="Proving the other schools" />;
+  if (isFetching || !data) return <Working job={query.job} doing="Proving the other schools…" error={isFetching ? null : error} again={() => void refetch()} />;
   if (data.schools === null) return <p>The routine is still being written.</p>;
   if (data.schools.length === 0) return <p>None of the schools known here would do it otherwise.</p>;
   return (

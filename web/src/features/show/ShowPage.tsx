@@ -5,6 +5,7 @@ import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { api, ApiError, type SheetKind } from '../../api/client';
 import { savedRoutineQuery, settingsQuery, sheetQuery } from '../../api/queries';
 import { NotFound } from '../../ui/NotFound';
+import { Working } from '../../ui/Working';
 import { ComparePanel } from './ComparePanel';
 import { CostsPanel } from './CostsPanel';
 import { SchoolsPanel } from './SchoolsPanel';
@@ -77,9 +78,9 @@ function Sheet({ id, text, kind }: { id: number; text: string; kind: SheetKind }
   const go = useNavigate();
   const fill = useMutation({ mutationFn: () => api.patter(text), onSuccess: (filled) => void go(`/bench/${id}`, { state: { text: filled.text } }) });
   const { data: settings } = useQuery(settingsQuery());
-  const { data, error } = useQuery({ ...sheetQuery(text, kind, settings?.paces), enabled: settings !== undefined });
-  if (error) return <p role="alert">{error.message}</p>;
-  if (!data) return <Skeleton height={420} aria-label="Writing the sheet" />;
+  const query = sheetQuery(text, kind, settings?.paces);
+  const { data, error, isFetching, refetch } = useQuery({ ...query, enabled: settings !== undefined });
+  if (isFetching || !data) return <Working job={query.job} doing="Writing the sheet…" error={isFetching ? null : error} again={() => void refetch()} />;
   const gaps = data.parts.filter((part) => part.kind === 'beat' && part.suggested).length;
   return (
     <>

@@ -1,9 +1,8 @@
-import { Button, Loader, Select } from '@mantine/core';
+import { Button, Select } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { api } from '../../api/client';
 import { slipsQuery } from '../../api/queries';
-import { useProgress } from '../bench/useProgress';
+import { Working } from '../../ui/Working';
 import { ToLine, percent, type PanelProps } from './parts';
 
 const KINDS = {
@@ -18,25 +17,7 @@ const KINDS = {
 export function BreaksPanel({ text, onLine, replace }: PanelProps) {
   const { data, isFetching, error, refetch } = useQuery(slipsQuery(text));
   const [by, setBy] = useState<string | null>('worst');
-  const progress = useProgress(isFetching ? slipsQuery(text).job : null);
-  if (isFetching)
-    return (
-      <p className="quiet" role="status">
-        <Loader size="xs" /> Making every slip once… {progress}{' '}
-        <Button size="compact-xs" variant="default" onClick={() => void api.cancel(slipsQuery(text).job)}>
-          Stop
-        </Button>
-      </p>
-    );
-  if (error)
-    return (
-      <p className="quiet">
-        Stopped.{' '}
-        <Button size="compact-xs" variant="default" onClick={() => void refetch()}>
-          Go on
-        </Button>
-      </p>
-    );
+  if (isFetching || error) return <Working job={slipsQuery(text).job} doing="Making every slip once…" error={isFetching ? null : error} again={() => void refetch()} />;
   const found = data?.slips;
   if (!found) return <p className="quiet">There is something to mend on the sheet first.</p>;
   const slips = by === 'line' ? found.slips.toSorted((one, other) => one.line - other.line) : found.slips;
