@@ -433,3 +433,12 @@ def test_the_opening_mix_leaves_the_order_as_it_was() -> None:
         .kept[-1]
         .words.endswith("in their first order again")
     )
+
+
+def test_slips_stop_at_a_line_where_there_is_no_room_for_more() -> None:
+    text = demo.demo_text("harbour_light")
+    every, few = fragility_of(text, Budget()), fragility_of(text, Budget(), room=200)
+    tried = {one.slip.line for one in few.outcomes}
+    assert every.untried == 0 < few.untried and tried
+    assert [one for one in every.outcomes if one.slip.line in tried] == list(few.outcomes)
+    assert len(few.outcomes) + few.untried <= len(slips_of(text))

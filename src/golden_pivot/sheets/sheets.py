@@ -118,7 +118,7 @@ def _setup(it: Shown) -> Iterator[Part]:
 
 def _cues(it: Shown) -> Iterator[Part]:
     found = cues.cues_of(it.routine, it.verdict, it.budget)
-    slips = recoveries.slips_in_time(it.text, it.budget)
+    slips = recoveries.slips_for_a_sheet(it.text, it.budget)
     cautions = recoveries.cautions_of(it.routine, slips)
     yield from _note(it)
     for beat in found.beats:
@@ -148,6 +148,8 @@ def _cues(it: Shown) -> Iterator[Part]:
     if amiss := tuple(recoveries.after_slips(it.text, slips, it.budget)):
         yield Heading("If a hand slips")
         yield _recovered(amiss)
+    if slips.untried:
+        yield Paragraph(f"{slips.untried} slips were not tried here; “What breaks” on the bench tries them all.")
     if found.predictions:
         yield Heading("Predictions")
         yield Grid(

@@ -93,9 +93,8 @@ def test_the_sheets_have_everything(name: str) -> None:
             assert str(line.values["text"]) in told
     for kind, document in sheets.items():
         assert markdown_of(document).startswith(f"# {routine.title}: {document.subtitle}")
-        again = document if kind == "cues" and name == "three_bells" else SHEETS[kind](it)
         file = pdf_of(document)
-        assert file.startswith(b"%PDF") and file == pdf_of(again), f"{kind} is the same from run to run"
+        assert file.startswith(b"%PDF") and file == pdf_of(SHEETS[kind](it)), f"{kind} is the same from run to run"
     if not routine.faults:
         assert all(one.card in sheets["setup"].text() for one in setup_of(routine).lying)
 

@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-import time
 from collections.abc import Iterator, Mapping, Set
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 from ..budget import Budget
 from ..cards import ordinal
@@ -24,8 +23,8 @@ from .requests import asks_spectator
 MOST_PLACES = 3
 """the card can be in, for there to be something to say about it"""
 MOST_SLIPS = 10
-SECONDS = 8.0
-"""for all slips together: a sheet is waited for"""
+ROOM = 400_000
+"""transitions for all slips together: a sheet is waited for"""
 
 
 @dataclass(frozen=True)
@@ -97,11 +96,9 @@ def _said(landing: Landing, rows: Set[str]) -> str:
     return f"Turn over the {position}{card} of {spoken_place(where.place)}."
 
 
-def slips_in_time(text: str, budget: Budget) -> Fragility:
-    """What slips come to, as far as there is time for it. Raises BadRoutine."""
-    used = time.perf_counter() - budget.started
-    room = replace(budget, seconds=min(budget.seconds or SECONDS + used, SECONDS + used))
-    return fragility_of(text, room, lambda words, _: budget.progress(words))
+def slips_for_a_sheet(text: str, budget: Budget) -> Fragility:
+    """What slips come to, as far as there is room for it. Raises BadRoutine."""
+    return fragility_of(text, budget, lambda words, _: budget.progress(words), ROOM)
 
 
 def _spoils(outcome: Outcome, line: int) -> bool:

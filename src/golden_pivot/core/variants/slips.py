@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ..budget import Budget
 from ..faults import BadRoutine
@@ -62,6 +62,8 @@ class Fragility:
     """lines of which every slip is harmless"""
     advice: tuple[tuple[int, str], ...]
     """(line, what may be given away to the spectator, or what to take care of)"""
+    untried: int = 0
+    """slips for which there was no room"""
 
 
 # Which slips there are
@@ -151,9 +153,15 @@ def _of_line(line: Line) -> Iterator[Slip]:
 
 
 def fragility_of(
-    text: str, budget: Budget, progress: Callable[[str, Sequence[Outcome]], None] = lambda words, found: None
+    text: str,
+    budget: Budget,
+    progress: Callable[[str, Sequence[Outcome]], None] = lambda words, found: None,
+    room: int | None = None,
 ) -> Fragility:
     """Every slip proved. `progress` is told how far it is, with what was found so far.
+
+    `room`: transitions for all of them together, from the first line on; the rest stay untried. Not a time, so that
+    the same is found wherever it runs.
 
     Raises BadRoutine for a text with faults, Cancelled when the budget's flag is raised.
     """
@@ -161,22 +169,32 @@ def fragility_of(
     plain = prove(read_routine(text), budget)
     slips = slips_of(text)
     found: list[Outcome] = []
-    for done, slip in enumerate(slips):
+    used = done = 0
+    for done, slip in enumerate(slips, start=1):
+        # A line is tried as a whole, since advice speaks of all its slips.
+        if room is not None and used >= room and slip.line != slips[done - 2].line:
+            done -= 1
+            break
         progress(f"{done} of {len(slips)} slips", found)
-        outcome = judged(text, slip, plain, budget)
-        if outcome:
-            found.append(outcome)
-    return _ranked(read_routine(text), found)
+        verdict = _proved(text, slip, budget)
+        if verdict:
+            used += MOST_TRANSITIONS if verdict.verdict == UNSETTLED else verdict.transitions
+            found.append(_judged(slip, verdict, plain))
+    return replace(_ranked(read_routine(text), found), untried=len(slips) - done)
 
 
-def judged(text: str, slip: Slip, plain: Verdict, budget: Budget) -> Outcome | None:
-    """What comes of one slip; None where the routine could not be carried out at all, so that it would be noticed."""
-    routine = read_routine(edited(text, slip.edit))
-    room = budget.narrowed(MOST_STATES, MOST_TRANSITIONS)
+def _proved(text: str, slip: Slip, budget: Budget) -> Verdict | None:
+    """None where the routine could not be carried out at all, so that it would be noticed."""
     try:
-        verdict = prove(routine, room, explain=False)
+        return prove(
+            read_routine(edited(text, slip.edit)), budget.narrowed(MOST_STATES, MOST_TRANSITIONS), explain=False
+        )
     except BadRoutine:
         return None
+
+
+def _judged(slip: Slip, verdict: Verdict, plain: Verdict) -> Outcome:
+    """What comes of one slip."""
     if verdict.verdict == UNSETTLED:
         return Outcome(slip, OPEN, 0.0, "Not settled within its budget.", ())
     spoiled = tuple(claim.line for claim in verdict.claims if claim.failing_paths)
