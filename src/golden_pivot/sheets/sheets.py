@@ -121,8 +121,11 @@ def _cues(it: Shown) -> Iterator[Part]:
     slips = recoveries.slips_for_a_sheet(it.text, it.budget)
     cautions = recoveries.cautions_of(it.routine, slips)
     yield from _note(it)
+    if found.hidden:
+        yield Items(found.hidden)
     for beat in found.beats:
-        marks = [f"remember {list_text(list(beat.remember))}"] if beat.remember else []
+        marks = [beat.away] if beat.away else []
+        marks += [f"remember {list_text(list(beat.remember))}"] if beat.remember else []
         marks += [f"you need {list_text(list(beat.needs))}"] if beat.needs else []
         marks += ["assumed"] if beat.assumed else []
         yield Beat(

@@ -87,7 +87,7 @@ def test_what_is_in_sight() -> None:
     notes = [moment.note for moment in exposure_of(read_routine(unshielded), Budget()).moments if moment.note]
     assert any("Take care: the back of LODGER shows on some path." in note for note in notes)
     beats = {beat.line: beat for beat in cues_of(read_routine(unshielded), None, Budget()).beats}
-    assert "look away" in beats[6].watch and "turn back when it is done" in beats[8].watch
+    assert (beats[6].away, beats[8].away) == ("look away", "turn back when it is done")
     assert any("shows on some path" in words for words in beats[10].watch)
 
 

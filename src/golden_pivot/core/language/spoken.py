@@ -120,7 +120,9 @@ def spoken_place(name: str) -> str:
 def _places_named(text: str, spot: Spot) -> str:
     if spot.place is None:
         return text
-    return text.replace(f"of {place_text(spot.place)}", f"of {_place(spot.place)}", 1)
+    name = place_text(spot.place)
+    named = "on the table" if name == "table" else f"of {spoken_place(name)}"
+    return text.replace("the face of", "the bottom card of").replace(f"of {name}", named, 1)
 
 
 def _number(number: Expression, hidden: Set[str]) -> str:

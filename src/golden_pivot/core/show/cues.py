@@ -16,7 +16,7 @@ from ..routine import PATTER, REMARK, STEP, Line, Routine
 from ..steps.declare import ENDING, HANDLING
 from ..verdicts import Verdict
 from .effort import operations
-from .exposure import exposure_of
+from .exposure import exposure_of, turned_away
 from .predictions import Prediction, predictions_of
 from .requests import asks_spectator, gaps_of
 from .wording import spoken
@@ -38,7 +38,9 @@ class Beat:
     says: tuple[str, ...]
     """patter, without its quotation marks"""
     watch: tuple[str, ...]
-    """from remarks below the line, and what is found: where something shows, where to look away"""
+    """from remarks below the line, and what is found: where something shows"""
+    away: str
+    """where to look away or to turn back; empty elsewhere"""
     remember: tuple[str, ...]
     """what is learned here and needed later"""
     needs: tuple[str, ...]
@@ -70,6 +72,8 @@ class CueSheet:
     recap: tuple[str, ...]
     """decisions that were free, to be said at the end"""
     predictions: tuple[Prediction, ...]
+    hidden: tuple[str, ...]
+    """what must not show, as it is written"""
     assumed: tuple[str, ...]
 
 
@@ -88,6 +92,7 @@ def cues_of(routine: Routine, verdict: Verdict | None, budget: Budget) -> CueShe
         tuple(_rule(verdict)) if verdict else (),
         tuple(said.words for said in notes.recap if said.true),
         predictions_of(routine),
+        tuple(line.text.strip() for line in routine.walk() if line.kind and line.kind.name.startswith("never_")),
         tuple(str(line.values["what"]) for line in routine.walk() if line.kind and line.kind.name == "assumed"),
     )
 
@@ -98,16 +103,20 @@ def _beats(
     needed: Mapping[int, list[str]],
     watch: Mapping[int, Sequence[str]],
 ) -> Iterator[Beat]:
-    lines, requests = list(routine.walk()), gaps_of(routine)
+    lines, requests, away = list(routine.walk()), gaps_of(routine), _away(routine)
     number = 0
     opening = _opening(lines)
     if opening:
-        yield Beat(None, 0, 0, False, "To begin", opening, (), (), (), False, False, False, "")
+        yield Beat(None, 0, 0, False, "To begin", opening, (), "", (), (), False, False, False, "")
     for i, line in enumerate(lines):
         if line.is_ != STEP or not line.kind or line.kind.phase not in (HANDLING, ENDING):
             continue
         assumed = line.kind.name == "assumed"
-        if line.kind.is_question or (line.kind.family == "The page" and not assumed):
+        if (
+            line.kind.is_question
+            or line.kind.name.startswith("never_")
+            or (line.kind.family == "The page" and not assumed)
+        ):
             continue
         below = []
         for other in lines[i + 1 :]:
@@ -125,6 +134,7 @@ def _beats(
             line.text.strip(),
             says,
             (*(str(one.values["text"]) for one in below if one.is_ == REMARK), *watch.get(line.number, ())),
+            away.get(line.number, ""),
             tuple(learned.get(line.number, ())),
             tuple(needed.get(line.number, ())),
             line.kind.phase == ENDING,
@@ -142,6 +152,15 @@ def _is_gap(line: Line, said: bool, may_be_said: bool) -> bool:
     return line.kind.phase == HANDLING or may_be_said
 
 
+def _away(routine: Routine) -> dict[int, str]:
+    """Line → where to look away, and where to turn back."""
+    found: dict[int, str] = {}
+    for first, last in turned_away(routine):
+        found[first] = "look away"
+        found[last] = f"{found[last]} until it is done" if last in found else "turn back when it is done"
+    return found
+
+
 def _watch(routine: Routine, budget: Budget) -> dict[int, tuple[str, ...]]:
     """Line → what to take care of there, found by going through the paths."""
     found: dict[int, list[str]] = {}
@@ -149,9 +168,6 @@ def _watch(routine: Routine, budget: Budget) -> dict[int, tuple[str, ...]]:
         seen = exposure_of(routine, budget)
     except OutOfBudget:
         return {}
-    for first, last in seen.turned_away:
-        found.setdefault(first, []).append("look away")
-        found.setdefault(last, []).append("turn back when it is done")
     for moment in seen.moments:
         if moment.note and moment.note not in found.get(moment.line, ()):
             found.setdefault(moment.line, []).append(moment.note)
