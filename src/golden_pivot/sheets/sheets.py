@@ -12,7 +12,7 @@ from ..core.faults import BadRoutine, OutOfBudget
 from ..core.language.parser import read_routine
 from ..core.language.phrases import list_text
 from ..core.routine import EMPTY, Routine
-from ..core.show import cues, recoveries, reset, setup
+from ..core.show import cues, recoveries, reset, setup, sums
 from ..core.show.effort import Effort, effort_of
 from ..core.show.paces import Paces
 from ..core.show.wording import wording_of
@@ -136,9 +136,17 @@ def _cues(it: Shown) -> Iterator[Part]:
         yield Heading("Worked out beforehand")
     for shortcut in found.shortcuts:
         if len(shortcut.names) == 2:
-            yield _square(shortcut)
+            yield _square(shortcut.words, shortcut.names, shortcut.rows)
+        elif all(" of " in values[0] for values, _ in shortcut.rows):
+            # Cards: values down, suits across.
+            apart = tuple(
+                ((value, suit), result)
+                for (card,), result in shortcut.rows
+                for value, _, suit in [card.partition(" of ")]
+            )
+            yield _square(shortcut.words, ("", ""), apart)
         else:
-            rows = tuple((", ".join(map(str, values)), str(result)) for values, result in shortcut.rows)
+            rows = tuple((", ".join(values), str(result)) for values, result in shortcut.rows)
             yield Grid((", ".join(shortcut.names), shortcut.words), rows)
     if found.landing:
         yield Heading("Where it is")
@@ -175,14 +183,13 @@ def _recovered(found: Sequence[recoveries.Recovery]) -> Grid:
     )
 
 
-def _square(shortcut: cues.Shortcut) -> Grid:
-    """Two numbers as rows and columns."""
-    across = sorted({values[1] for values, _ in shortcut.rows})
-    down = sorted({values[0] for values, _ in shortcut.rows})
-    known = dict(shortcut.rows)
-    first, second = shortcut.names
-    rows = tuple((f"{first} {a}", *(str(known.get((a, b), "–")) for b in across)) for a in down)
-    return Grid((shortcut.words, *(f"{second} {b}" for b in across)), rows)
+def _square(words: str, names: tuple[str, ...], known_rows: tuple[tuple[tuple[str, ...], int], ...]) -> Grid:
+    """Two things as rows and columns."""
+    down, across = (dict.fromkeys(values[side] for values, _ in known_rows) for side in (0, 1))
+    known = dict(known_rows)
+    first, second = names
+    rows = tuple((f"{first} {a}".strip(), *(str(known.get((a, b), "–")) for b in across)) for a in down)
+    return Grid((words, *(f"{second} {b}".strip() for b in across)), rows)
 
 
 def _reset(it: Shown) -> Iterator[Part]:

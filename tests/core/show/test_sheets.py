@@ -132,7 +132,16 @@ def test_sums_are_worked_out_beforehand() -> None:
     text = demo.demo_text("four_decks")
     found = cues_of(read_routine(text), prove(read_routine(text)), Budget())
     (shortcut,) = found.shortcuts
-    assert shortcut.names == ("a", "b") and len(shortcut.rows) == 16 and ((2, 3), 14) in shortcut.rows
+    assert shortcut.names == ("a", "b") and len(shortcut.rows) == 16 and (("2", "3"), 14) in shortcut.rows
+    letters = (
+        "Pack: 30 cards, any order\nSpectator takes a card from deck to hand: their card\nSpectator names their card\n"
+        "Deal letters of value of their card + letters of suit of their card cards from deck to heap\nPut hand on heap\n"
+        "If letters of suit of their card is 5:\n  “Clubs.”\nEnds with: the top card of heap is their card\n"
+    )
+    cards, suits = cues_of(read_routine(letters), None, Budget()).shortcuts
+    assert len(cards.rows) == 52 and dict(cards.rows)["queen of hearts",] == len("queen") + len("hearts")
+    assert suits.rows == ((("clubs",), 5), (("diamonds",), 8), (("hearts",), 6), (("spades",), 6))
+    assert "king 9 12 10 10" in SHEETS["cues"](shown(letters, Budget())).text()
     stowaway = demo.demo_text("the_stowaway")
     rule = cues_of(read_routine(stowaway), prove(read_routine(stowaway)), Budget())
     assert len(rule.landing) == 10

@@ -4,25 +4,19 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from itertools import product, takewhile
-from math import prod
+from itertools import takewhile
 
 from ..budget import Budget
-from ..expressions import Binary, Expression, Name, Number, evaluator, expression_text
 from ..faults import OutOfBudget
-from ..language.values import NewNumber, expressions_in
 from ..notes import notes_of
 from ..routine import PATTER, REMARK, STEP, Line, Routine
 from ..steps.declare import ENDING, HANDLING
 from ..verdicts import Verdict
-from .effort import operations
 from .exposure import exposure_of, turned_away
 from .predictions import Prediction, predictions_of
 from .requests import asks_spectator, gaps_of
+from .sums import MOST_ROWS, Shortcut, shortcuts_of
 from .wording import spoken
-
-MOST_ROWS = 60
-"""of a table of sums"""
 
 
 @dataclass(frozen=True)
@@ -54,16 +48,6 @@ class Beat:
 
 
 @dataclass(frozen=True)
-class Shortcut:
-    """A number that is reckoned at a line, worked out beforehand: (what was named, what it comes to)."""
-
-    line: int
-    words: str
-    names: tuple[str, ...]
-    rows: tuple[tuple[tuple[int, ...], int], ...]
-
-
-@dataclass(frozen=True)
 class CueSheet:
     beats: tuple[Beat, ...]
     shortcuts: tuple[Shortcut, ...]
@@ -88,7 +72,7 @@ def cues_of(routine: Routine, verdict: Verdict | None, budget: Budget) -> CueShe
             needed.setdefault(line, []).append(one.name)
     return CueSheet(
         tuple(_beats(routine, learned, needed, _watch(routine, budget))),
-        tuple(_shortcuts(routine)),
+        tuple(shortcuts_of(routine)),
         tuple(_rule(verdict)) if verdict else (),
         tuple(said.words for said in notes.recap if said.true),
         predictions_of(routine),
@@ -186,85 +170,3 @@ def _rule(verdict: Verdict) -> Iterator[tuple[str, str]]:
         for row in landing.table:
             known = ", ".join(f"{name} {value}" for name, value in zip(landing.known, row.known, strict=True))
             yield known, f"{row.position} in {row.place}"
-
-
-def _shortcuts(routine: Routine) -> Iterator[Shortcut]:
-    ranges = _ranges(routine)
-    seen: set[str] = set()
-    for line in routine.walk():
-        if line.is_ != STEP or not line.kind or line.kind.is_question or line.values.get("who") == "spectator":
-            continue
-        for slot, type_name, _, _ in line.spans:
-            if type_name in ("range", "text"):
-                continue
-            for expression in expressions_in(line.values[slot]):
-                words = expression_text(expression)
-                names = _names(expression)
-                # The other one of two piles is no sum.
-                if isinstance(expression, Binary) and (expression.op, expression.left) == ("-", Number(3)):
-                    continue
-                if words in seen or not operations(expression) or not names or not set(names) <= set(ranges):
-                    continue
-                if prod(len(ranges[name]) for name in names) <= MOST_ROWS:
-                    seen.add(words)
-                    yield Shortcut(line.number, words, names, tuple(_worked_out(expression, names, ranges)))
-
-
-def _worked_out(
-    expression: Expression, names: tuple[str, ...], ranges: Mapping[str, range]
-) -> Iterator[tuple[tuple[int, ...], int]]:
-    index = {name: i for i, name in enumerate(names)}
-    value = evaluator(expression, lambda looked_up: lambda cells: cells[index[looked_up.name]])  # type: ignore[union-attr]
-    for values in product(*(ranges[name] for name in names)):
-        if (result := value(values)) >= 0:
-            yield values, result
-
-
-def _names(expression: Expression) -> tuple[str, ...]:
-    """Its numbers by name; nothing where it speaks of cards and places as well."""
-    found: dict[str, None] = {}
-    parts: list[object] = [expression]
-    while parts:
-        part = parts.pop()
-        match part:
-            case Name(name):
-                found[name] = None
-            case Number():
-                pass
-            case Binary(_, left, right):
-                parts += [right, left]
-            case _ if hasattr(part, "of"):
-                parts += [part.of, *([part.by] if hasattr(part, "by") else [])]
-            case _:
-                return ()
-    return tuple(found)
-
-
-def _ranges(routine: Routine) -> dict[str, range]:
-    """Numbers whose range is written in figures; the number of a pile, or of piles beside it, as dealt last."""
-    found: dict[str, range] = {}
-    piles = 0
-    for line in routine.walk():
-        if line.kind and line.kind.name == "deal_piles" and isinstance(line.values.get("piles"), Number):
-            piles = line.values["piles"].value
-        for slot, type_name, _, _ in line.spans:
-            value = line.values[slot]
-            if (
-                type_name == "range"
-                and isinstance(value, NewNumber)
-                and isinstance(value.low, Number)
-                and isinstance(value.high, Number)
-            ):
-                found[value.name] = range(value.low.value, value.high.value + 1)
-            elif (
-                type_name in ("name", "names")
-                and line.kind
-                and line.kind.name in ("which_pile", "choose_pile")
-                and piles
-            ):
-                for name in [value] if isinstance(value, str) else value:
-                    found[name] = range(1, piles + 1)
-            elif type_name in ("name", "names") and line.kind and line.kind.name == "piles_beside" and piles:
-                for name in [value] if isinstance(value, str) else value:
-                    found[name] = range(piles)
-    return found
