@@ -12,7 +12,7 @@ from ..core.faults import BadRoutine, OutOfBudget
 from ..core.language.parser import read_routine
 from ..core.language.phrases import list_text
 from ..core.routine import EMPTY, Routine
-from ..core.show import cues, recoveries, reset, setup, sums
+from ..core.show import cues, recoveries, reset, setup
 from ..core.show.effort import Effort, effort_of
 from ..core.show.paces import Paces
 from ..core.show.wording import wording_of
