@@ -15,6 +15,12 @@ pytestmark = pytest.mark.browser
 AXE = Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js"
 
 
+def select_line(page: Page) -> None:
+    """The line of the cursor. The first key goes to where the line is broken on the screen, the second further."""
+    for key in ("Home", "Home", "Shift+End", "Shift+End"):
+        page.keyboard.press(key)
+
+
 def verdict_is(page: Page, kind: str) -> None:
     page.locator(f'section.verdict[data-old=false][data-verdict="{kind}"]').wait_for(timeout=15_000)
 
@@ -308,8 +314,7 @@ def test_blanks_are_filled_from_the_list_of_answers(page: Page) -> None:
     open_routine(page, "The Harbour Light")
     verdict_is(page, "proved")
     page.locator(".cm-line", has_text="28th from").click()
-    page.keyboard.press("Home")
-    page.keyboard.press("Shift+End")
+    select_line(page)
     page.keyboard.insert_text("Place LANTERN ?th")
     page.get_by_role("tab", name="What would", exact=True).click()
     expect(page.get_by_role("tabpanel")).to_contain_text("1 of 52 ways work", timeout=15_000)
@@ -402,8 +407,7 @@ def type_routine(page: Page, name: str) -> None:
     page.keyboard.press("Control+a")
     page.keyboard.press("Backspace")
     for row in (PROCEDURES / f"{name}.pivot").read_text(encoding="utf-8").splitlines():
-        page.keyboard.press("Home")
-        page.keyboard.press("Shift+End")
+        select_line(page)
         page.keyboard.insert_text(row)
         page.keyboard.press("Escape")
         page.keyboard.press("Enter")
@@ -440,8 +444,7 @@ def test_a_spelled_routine_is_built_from_the_steps(page: Page) -> None:
         row = page.locator(".cm-line").nth(line - 1)
         expect(row).to_contain_text(was)
         row.click()
-        page.keyboard.press("Home")
-        page.keyboard.press("Shift+End")
+        select_line(page)
         page.keyboard.insert_text(now)
 
     fill(3, "deck", "Spell the value of TARGET from deck")

@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.test_bench import AXE, open_routine, saved, sheet, verdict_is
+from tests.browser.test_bench import AXE, open_routine, saved, select_line, sheet, verdict_is
 
 pytestmark = pytest.mark.browser
 
@@ -89,8 +89,7 @@ def test_two_versions_are_compared_and_one_is_brought_back(page: Page) -> None:
     page.get_by_text("Kept as “up to 39”.").wait_for()
     page.keyboard.press("Escape")
     page.locator(".cm-line", has_text="n from 30").click()
-    page.keyboard.press("Home")
-    page.keyboard.press("Shift+End")
+    select_line(page)
     page.keyboard.insert_text("Spectator names a number n from 30 to 40")
     verdict_is(page, "refuted")
     saved(page)

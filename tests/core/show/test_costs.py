@@ -91,6 +91,22 @@ def test_what_is_in_sight() -> None:
     assert any("shows on some path" in words for words in beats[10].watch)
 
 
+def test_an_odd_back_that_shows_on_some_path_is_told_without_a_claim() -> None:
+    """By hand: it is 3rd, so that it lies on top of the pack after two cards have been cut off, and of no more."""
+    text = (
+        "Pack: 20 cards, any order\nPlace MARK 3rd, with an odd back\nSpectator cuts off n cards of deck, n from 1 to 5, to hand\n"
+        "Put hand on deck\nEnds with: the 3rd card of deck is MARK\n"
+    )
+    notes = {moment.line: moment.note for moment in exposure_of(read_routine(text), Budget()).moments}
+    assert notes[3] == "Take care: an odd back shows on some path."
+    (held,) = [
+        moment.line
+        for moment in exposure_of(read_routine(text.replace("n from 1 to 5", "n from 3 to 5")), Budget()).moments
+        if moment.note
+    ] or [None]
+    assert held is None
+
+
 def test_each_side_sees_its_own() -> None:
     text = (
         "Pack: 20 cards, any order\nPlace MARK 5th\nPlace FORCE 3rd\nPrediction: FORCE, on the back of MARK\n"

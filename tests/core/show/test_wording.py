@@ -47,7 +47,10 @@ def test_the_eleventh_card_is_caught_where_it_can_be_the_twelfth() -> None:
         ("The 9th card waits.", "The 9th card"),
         ("The fifth card waits.", None),
         ("Sixteen cards are left in the pack.", "Sixteen cards are left in the pack"),
-        ("20 cards in the pack", None),
+        ("There are 20 cards in the pack.", None),
+        ("You hold two cards in your hand.", None),
+        ("Between 3 cards on the table", None),
+        ("There are nineteen cards left in the pack.", "There are nineteen cards left in the pack"),
         ("The top card is face up.", None),
         ("The top card is face down.", "The top card is face down"),
         ("The top card is red.", "The top card is red"),
@@ -74,13 +77,13 @@ def test_what_is_said_in_one_case_is_judged_on_its_paths_alone() -> None:
         "Pack: 20 cards, any order\nPlace A 2nd\nSpectator names a number n from 2 to 3\nDeal n cards from deck to table\nIf n is 3:\n"
         "  “Three cards are on the table.”\nOtherwise:\n  Turn the top card of table face up\n"
         "    “Two cards are on the table, and in the end the bottom card will be face up.”\n"
-        "Repeat 2 times:\n  Deal 1 card from deck to table\n    “Four cards on the table”\n“The bottom card is face up.”\n"
+        "Repeat 2 times:\n  Deal 1 card from deck to table\n    “Four cards are on the table”\n“The bottom card is face up.”\n"
         "Turn table over\nTurn table over\nEnds with: the card at position 3 of table is A\n"
     )
     found = {(one.line, one.said) for one in wording_of(text, Budget())}
     assert found == {
         (9, "the bottom card will be face up"),
-        (12, "Four cards on the table"),
+        (12, "Four cards are on the table"),
         (13, "The bottom card is face up"),
     }
     deep = text.replace("the bottom card will be", "the 3rd card of table, you know, will be").replace(

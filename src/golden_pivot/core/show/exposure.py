@@ -7,6 +7,8 @@ from dataclasses import dataclass
 
 from ..budget import Budget
 from ..cards import FACE_UP, TOKEN
+from ..language.parser import read_routine
+from ..language.printer import routine_text
 from ..language.spoken import seen_in
 from ..notes import notes_of
 from ..replay import Frame, Play
@@ -54,7 +56,7 @@ def exposure_of(routine: Routine, budget: Budget, thick: int = THICK) -> Exposur
     lines = {line.number: line for line in routine.walk() if line.is_ == STEP}
     written = {one.card: one.written for one in setup_of(routine).lying if one.written}
     papers = {one.line: one.what for one in predictions_of(routine) if one.on_paper and not _is_hidden(one.waits)}
-    shows = {show.line: f"Take care: {show.what} shows on some path." for show in notes_of(routine, budget).shows}
+    shows = {line: f"Take care: {what} shows on some path." for line, what in _shows(routine, played, budget).items()}
     moments: list[Moment] = []
     for frame, following in zip(played.frames, (*played.frames[1:], None), strict=True):
         if following is not None and following.line == frame.line:
@@ -73,6 +75,16 @@ def exposure_of(routine: Routine, budget: Budget, thick: int = THICK) -> Exposur
         if last is None or theirs or yours or _table(last) != _table(now):
             moments.append(now)
     return ExposureNotes(tuple(moments), tuple(turned_away(routine)))
+
+
+def _shows(routine: Routine, played: Play, budget: Budget) -> dict[int, str]:
+    """Line → what comes into sight there on some path: what a claim forbids, and any odd back."""
+    found = {show.line: show.what for show in notes_of(routine, budget).shows}
+    if played.program.odd_backs and not any(line.kind and line.kind.name == "never_odd" for line in routine.walk()):
+        asked = read_routine(f"{routine_text(routine)}Never shows: an odd back\n")
+        for show in notes_of(asked, budget).shows:
+            found.setdefault(show.line, show.what)
+    return found
 
 
 def _table(moment: Moment) -> tuple[object, ...]:

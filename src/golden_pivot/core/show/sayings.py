@@ -46,10 +46,15 @@ class Saying:
 
 def sayings_in(patter: str) -> Iterator[Saying]:
     """Every saying that can be checked at the line at which it is said, or at the end where it speaks of later."""
+    told: list[tuple[range, tuple[str, ...]]] = []
     for pattern, claims in _PATTERNS:
         for match in pattern.finditer(patter):
-            later = re.search(r"\b(will|end up)\b", match[0], re.IGNORECASE) is not None
-            yield Saying(match[0], later, claims(match))
+            said = claims(match)
+            # The same, found once more in fewer words.
+            if not any(match.start() in words and said == other for words, other in told):
+                told.append((range(*match.span()), said))
+                later = re.search(r"\b(will|end up)\b", match[0], re.IGNORECASE) is not None
+                yield Saying(match[0], later, said)
 
 
 POSITION = re.compile(rf"\bthe {_AT} card\b", re.IGNORECASE)
@@ -106,7 +111,8 @@ _PATTERNS: tuple[tuple[re.Pattern[str], Callable[[re.Match[str]], tuple[str, ...
     (re.compile(rf"\b{pattern}\b", re.IGNORECASE), claims)
     for pattern, claims in (
         (rf"{_NUMBER} cards?(?: {_IN})? {_IS}(?: left)? (?P<way>face up|face down)", _so_many_facing),
-        (rf"{_NUMBER} cards? (?:(?:will be|are|is) )?(?:left )?{_IN}(?! {_IS} face)", _so_many),
+        (rf"(?:there are|there is|you have|you hold|I have|I hold) {_NUMBER} cards?(?: left)? {_IN}", _so_many),
+        (rf"{_NUMBER} cards? (?:(?:will be|are|is|lie|remain)(?: left)?|left) {_IN}", _so_many),
         (rf"{_SPOT} {_IS} (?P<way>face up|face down)", _facing),
         (rf"{_SPOT} {_IS} {_CARD}", _is_card),
         (rf"(?!your card){_SPOT} {_IS} (?:yours|your card)", _is_theirs),
