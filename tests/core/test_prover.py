@@ -253,6 +253,18 @@ CASES = [
 ]  # fmt: skip
 
 
+def test_every_path_may_end_before_the_card_is_named() -> None:
+    """Found by a random routine: four letters are even, so that nobody comes to the line that names a card."""
+    rows = ["Pack: 9 cards, any order", "If letters of “lamp” is even:", "  Deal 1 card from deck", "  End here",
+            "Remember the top card of deck: their card"]  # fmt: skip
+    found = prove(read_routine("\n".join(rows) + "\n"))
+    assert found.verdict == "fixed" and found.headline.startswith("their card is named on no path")
+    some = ["Pack: 9 cards, any order", "Spectator names a number n from 1 to 2", "If n is 1:", "  Deal 1 card from deck", "  End here",
+            "Remember the top card of deck: their card"]  # fmt: skip
+    found = prove(read_routine("\n".join(some) + "\n"))
+    assert found.headline == "Sure: their card is 1st in deck, whatever they choose; on some paths it is never named"
+
+
 def test_a_cut_of_a_pile_that_is_not_there_is_a_path_that_gets_stuck() -> None:
     """Found by a random routine: the cuts were taken as one before the pile was looked for."""
     rows = ["Deal a card from deck onto each of pile 2, pile 1", "Spectator names a number n from 1 to 2",

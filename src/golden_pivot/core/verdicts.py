@@ -311,11 +311,21 @@ def _unclaimed(program: Program, found: Exploration) -> Verdict:
     """Fixed, rule, one-of or lost: by what the told numbers leave open."""
     if program.target is None:
         return Verdict(FIXED, f"No card is followed; it can be carried out {_whatever(program)}")
-    landing = _landing(program, found.ends)
-    assert landing is not None
+    # Paths may end before the line that names the card.
+    ends = {state: paths for state, paths in found.ends.items() if program.where_is(state, program.target)}
+    landing = _landing(program, ends)
+    if landing is None or not ends:
+        return Verdict(FIXED, f"{program.target} is named on no path; it can be carried out {_whatever(program)}")
+    verdict = _landed(program, landing, ends)
+    if len(ends) < len(found.ends):
+        return replace(verdict, headline=f"{verdict.headline}; on some paths it is never named")
+    return verdict
+
+
+def _landed(program: Program, landing: Landing, ends: dict[State, int]) -> Verdict:
     told = [(i, cell.name) for i, cell in enumerate(program.cells) if cell.told and not cell.is_place]
     seen: dict[tuple[int, ...], set[tuple[str, int]]] = {}
-    for state in found.ends:
+    for state in ends:
         where = program.where_is(state, landing.card)
         assert where is not None
         seen.setdefault(tuple(state[i] for i, _ in told), set()).add(where)

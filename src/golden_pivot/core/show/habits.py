@@ -271,8 +271,7 @@ def glimpsed(page: Page) -> Iterator[Option]:
         f"Remember {SLOT_TYPES['spot'].write(Spot('at', line.values['position'], 'deck'))}: {line.values['card']}"
         for line in lines
     ]
-    rest = max(line.number for line in page.steps if line.kind and line.kind.phase in (PAGE, SETUP))
-    yield from kept(page.rewritten({line.number: None for line in lines}, {rest: looks}))
+    yield from kept(page.rewritten({line.number: None for line in lines}, {page.last_of_set_up: looks}))
 
 
 @habit("prepared: the card placed beforehand instead of glimpsed")
