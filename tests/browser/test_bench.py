@@ -16,7 +16,7 @@ AXE = Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min
 
 
 def select_line(page: Page) -> None:
-    """The line of the cursor. The first key goes to where the line is broken on the screen, the second further."""
+    """The line of the cursor, one without a margin. The first key goes to where it is broken on the screen, the second further."""
     for key in ("Home", "Home", "Shift+End", "Shift+End"):
         page.keyboard.press(key)
 
@@ -407,7 +407,9 @@ def type_routine(page: Page, name: str) -> None:
     page.keyboard.press("Control+a")
     page.keyboard.press("Backspace")
     for row in (PROCEDURES / f"{name}.pivot").read_text(encoding="utf-8").splitlines():
-        select_line(page)
+        # Over the margin that the editor made.
+        page.keyboard.press("Home")
+        page.keyboard.press("Shift+End")
         page.keyboard.insert_text(row)
         page.keyboard.press("Escape")
         page.keyboard.press("Enter")
