@@ -36,10 +36,6 @@ class BadRoutine(ValueError):
         self.faults = tuple(faults)
 
 
-class DeadEnd(BadRoutine):
-    """Every line can be read, and no path gets to the end."""
-
-
 class Impossible(Exception):
     """This path cannot be carried out; `reason` completes the sentence 'on this path …'."""
 

@@ -11,7 +11,7 @@ from .budget import Budget
 from .building import LEDGER, PROOF, compile_routine
 from .cards import ordinal
 from .explorer import LEAST_PATH, MOST_HANDLED, Exploration, explore
-from .faults import DeadEnd, Fault, OutOfBudget
+from .faults import BadRoutine, Fault, OutOfBudget
 from .formulas import fit
 from .ledger import end_layer
 from .program import FAILED, Program, State
@@ -130,7 +130,7 @@ def prove(routine: Routine, budget: Budget | None = None, explain: bool = True) 
         if found.stuck and exact:  # what comes first makes a difference to how many paths get stuck
             program, found, exact = _explored(routine, budget, reorder=False)
         if not found.ends:
-            raise DeadEnd([_never_possible(routine, found)])
+            raise BadRoutine([_never_possible(routine, found)])
         verdict = _judged(routine, program, found, exact, budget, explain)
     except OutOfBudget as limit:
         stopped = f"Not settled: {limit.reached}, and the search stopped there"

@@ -237,16 +237,13 @@ class Acts(Blocks):
         self.found_needs = replace(self.found_needs, exposures=(*self.found_needs.exposures, exposure))
         self._seen_as(exposure)
 
-    def _odd_backs(self) -> list[int]:
-        return [self.token(card.name) for card in self._set_up() if card.odd_back and card.name]
-
-    def _odd_names(self) -> dict[int, str]:
+    def _odd_backs(self) -> dict[int, str]:
         """Token → name."""
         return {self.token(card.name): card.name for card in self._set_up() if card.odd_back and card.name}
 
     def _seen_as(self, exposure: Exposure) -> frozenset[int]:
         """The bytes at which the side shows."""
-        tokens = self._odd_backs() if exposure.card is None else [self.token(exposure.card)]
+        tokens = list(self._odd_backs()) if exposure.card is None else [self.token(exposure.card)]
         return frozenset(token | FACE_UP if exposure.face else token for token in tokens)
 
     def _watched(

@@ -187,7 +187,7 @@ class Builder(Keeping):
             equally_likely=self.equally_likely,
             face_classes=self.faces.classes if self.needs.facts else (),
             faces=FaceStore(self.seen_cell, self.faces.lowest) if self.needs.facts else None,
-            odd_backs=self._odd_names() if self.purpose.every_card else {},
+            odd_backs=self._odd_backs() if self.purpose.every_card else {},
         )
 
     def _alike_faces(self) -> tuple[bytes, ...]:

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
+from contextlib import contextmanager
 from itertools import zip_longest
 from typing import TYPE_CHECKING, Any, cast
 
@@ -40,42 +41,39 @@ class Lines(Looks):
             if line.is_ != STEP or line.kind is None:
                 self.said_at(line)
                 continue
-            outer = self._line, self._needs_of_line()
-            self._line = line
-            self._set_needs_of_line((set(), set(), False, set(), False, set()))
-            self._following = following[line.number]
-            emitted, claims = len(self.instructions), len(self.claims)
-            try:
+            with self._at(line):
+                self._following = following[line.number]
                 self._refuse_blanks(line)
                 self._in_order(line)
                 line.kind.means(cast("Builder", self))
-            except LineFails:
-                self._stop(emitted, claims)
-            self._line = outer[0]
-            self._set_needs_of_line(outer[1])
             self.said_at(line)
 
+    @contextmanager
+    def _at(self, line: Line) -> Iterator[None]:
+        """While the meaning of a line is built; where that fails, the program is sound up to here."""
+        outer = self._line, self._needs_of_line()
+        self._line = line
+        self._set_needs_of_line((set(), set(), False, set(), False, set()))
+        emitted, claims = len(self.instructions), len(self.claims)
+        try:
+            yield
+        except LineFails:
+            self._stop(emitted, claims)
+        self._line = outer[0]
+        self._set_needs_of_line(outer[1])
+
     def said_at(self, line: Line) -> None:
-        """Judges what is said at a line, see asides.py."""
-        raise NotImplementedError
+        """What is said at a line is judged in asides.py; here it means nothing."""
 
     def said_by_the_end(self) -> None:
-        """Judges what was said of the end, where paths come to it."""
-        raise NotImplementedError
+        """The same of what was said of the end, where paths come to it."""
 
     def means_in_passing(self, claims: Sequence[Line]) -> None:
         """The meaning of claims that are no lines of the routine."""
         for line in claims:
-            outer = self._line, self._needs_of_line()
-            self._line = line
-            self._set_needs_of_line((set(), set(), False, set(), False, set()))
-            try:
-                assert line.kind
+            assert line.kind
+            with self._at(line):
                 line.kind.means(cast("Builder", self))
-            except LineFails:
-                self._stop(len(self.instructions), len(self.claims))
-            self._line = outer[0]
-            self._set_needs_of_line(outer[1])
 
     def _needs_of_line(self) -> tuple[Any, ...]:
         """What the line at hand depends on and changes, as far as it has said so."""

@@ -35,7 +35,7 @@ def requests_of(routine: Routine) -> dict[int, str]:
         if line.kind.name == "tell":
             hidden -= set(line.values["names"])
         elif line.values.get("secretly") or line.values.get("verb") == "notes":
-            hidden |= _new_numbers(line)
+            hidden |= new_numbers(line)
     return found
 
 
@@ -69,7 +69,8 @@ def filled_in(text: str) -> str:
     return "\n".join(rows) + "\n"
 
 
-def _new_numbers(line: Line) -> set[str]:
+def new_numbers(line: Line) -> set[str]:
+    """Numbers by name that come into being in a line."""
     found: set[str] = set()
     for slot, type_name, _, _ in line.spans:
         value = line.values[slot]

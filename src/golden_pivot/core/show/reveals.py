@@ -33,7 +33,7 @@ def by_choice(page: Page) -> Iterator[Option]:
     (end,) = ends
     card, spot = end.values["card"], end.values["spot"]
     narrowing = [
-        "Deal {} into 5 piles, 1 card each",
+        f"Deal {{}} into {PILES} piles, 1 card each",
         f"Spectator points to 2 of the piles, and you keep those that {card} is among",
         "If number of piles is 3:",
         f"  Spectator points to 1 of the piles, and you keep those that {card} is among",

@@ -19,6 +19,7 @@ from ..steps.declare import ENDING
 from ..variants.edits import quiet
 from ..verdicts import Landing, prove
 from .predictions import predictions_of
+from .requests import new_numbers
 from .sayings import ORDINALS, PLACE, POSITION, Saying, sayings_in
 
 UNTRUE = "(untrue)"
@@ -47,7 +48,7 @@ def wording_of(text: str, budget: Budget) -> tuple[Finding, ...]:
     """Every line of patter that says what is not so. Raises BadRoutine when the routine itself has faults."""
     routine = read_routine(text)
     verdict = prove(routine, quiet(budget), explain=False)
-    numbers = _numbers(routine)
+    numbers = {name for line in routine.walk() for name in new_numbers(line)}
     found: list[Finding] = list(_predicted(routine, budget))
     for line in routine.walk():
         if line.is_ != PATTER or line.text.rstrip().endswith(UNTRUE):
@@ -99,18 +100,6 @@ def _predicted(routine: Routine, budget: Budget) -> Iterator[Finding]:
             )
             line = next(line for line in routine.walk() if line.number == one.line)
             yield from _tested(routine, line, Saying(one.words, True, claims), budget)
-
-
-def _numbers(routine: Routine) -> set[str]:
-    found: set[str] = set()
-    for line in routine.walk():
-        for slot, type_name, _, _ in line.spans:
-            value = line.values[slot]
-            if type_name == "range":
-                found.add(value.name)
-            elif type_name in ("name", "names"):
-                found |= {value} if isinstance(value, str) else set(value)
-    return found
 
 
 def _tested(routine: Routine, line: Line, saying: Saying, budget: Budget) -> Iterator[Finding]:
