@@ -9,10 +9,8 @@ from golden_pivot import demo
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.faults import BadRoutine
 from golden_pivot.core.language.parser import read_routine
-from golden_pivot.core.show.effort import effort_of
-from golden_pivot.core.show.exposure import exposure_of
+from golden_pivot.core.show.costs import costs_of
 from golden_pivot.core.show.schools import schools_of
-from golden_pivot.core.show.wording import wording_of
 from golden_pivot.core.verdicts import prove
 from golden_pivot.sheets.pdf import pdf_of
 from golden_pivot.sheets.sheets import SHEETS, shown
@@ -22,13 +20,6 @@ def _seconds(work: Callable[[], object]) -> float:
     begun = time.perf_counter()
     work()
     return time.perf_counter() - begun
-
-
-def _costs(text: str) -> None:
-    routine = read_routine(text)
-    effort_of(routine, Budget())
-    exposure_of(routine, Budget())
-    wording_of(text, Budget())
 
 
 def print_show() -> None:
@@ -45,7 +36,7 @@ def print_show() -> None:
             lambda it=it: SHEETS["cues"](it),
             lambda cues=cues: pdf_of(cues),
             lambda it=it: SHEETS["reset"](it),
-            lambda text=text: _costs(text),
+            lambda text=text: costs_of(text, Budget()),
             lambda text=text: schools_of(text, Budget()),
         )
         times = [_seconds(work) for work in works]  # type: ignore[arg-type]

@@ -12,13 +12,9 @@ import typer
 
 from .core.budget import Budget
 from .core.faults import BadRoutine, OutOfBudget
-from .core.language.parser import read_routine
 from .core.show.compare import ADDED, CHANGED, REMOVED, SAME, ComparedRow, Side, compared
-from .core.show.effort import effort_of, longest_play
-from .core.show.exposure import exposure_of
+from .core.show.costs import Costs, costs_of
 from .core.show.schools import schools_of
-from .core.show.table_room import Layout, widest
-from .core.show.wording import wording_of
 
 Named = Annotated[str, typer.Argument(help="A .pivot file, demo:NAME, or shelf:NUMBER.", metavar="routine")]
 DataFile = Annotated[Path | None, typer.Option("--data", help="The shelf's file. Default: in your data folder.")]
@@ -44,8 +40,8 @@ def add_show(app: typer.Typer, text_of: Read, refuse: Refuse) -> None:
     def costs(routine: Named, data: DataFile = None, as_json: AsJson = False, seconds: Seconds = 60.0) -> None:
         """What a routine costs, what shows when, and what is said that is not so."""
         text = text_of(routine, data)
-        found, rows = _tried(refuse, routine, lambda: _costs(text, Budget(seconds=seconds)))
-        _answer(found, rows, as_json)
+        found = _tried(refuse, routine, lambda: costs_of(text, Budget(seconds=seconds)))
+        _answer(asdict(found), _told(found), as_json)
 
     @app.command("schools")
     def schools(routine: Named, data: DataFile = None, as_json: AsJson = False, seconds: Seconds = 60.0) -> None:
@@ -78,21 +74,16 @@ def _answer(found: Any, rows: Sequence[str], as_json: bool) -> None:
     typer.echo(json.dumps(found, ensure_ascii=False, indent=2) if as_json else "\n".join(rows))
 
 
-def _costs(text: str, budget: Budget) -> tuple[dict[str, Any], list[str]]:
-    routine = read_routine(text)
-    effort = effort_of(routine, budget)
-    room = widest(longest_play(routine, budget), Layout())
-    seen, said = exposure_of(routine, budget), wording_of(text, budget)
-    rows = [
+def _told(found: Costs) -> list[str]:
+    effort, room = found.effort, found.room
+    return [
         f"{effort.seconds:.0f} seconds. Cards handled: {effort.cards}; deals: {effort.deals}; decisions of theirs:"
         f" {effort.decisions}; cards of the longest silence: {effort.silent}.",
         *(f"line {one.line}: you reckon {one.words}, {one.hard}." for one in effort.sums),
         f"{room.width:.0f} mm wide at line {room.line}. {room.remedy or ''}".rstrip(),
-        *(f"line {moment.line}: {moment.note}" for moment in seen.moments if moment.note),
-        *(f"line {one.line} says “{one.said}”. {one.why}" for one in said),
+        *(f"line {moment.line}: {moment.note}" for moment in found.exposure.moments if moment.note),
+        *(f"line {one.line} says “{one.said}”. {one.why}" for one in found.wording),
     ]
-    found = {"effort": asdict(effort), "room": asdict(room), "exposure": asdict(seen), "wording": [asdict(one) for one in said]}  # fmt: skip
-    return found, rows
 
 
 def _compared(row: ComparedRow) -> Iterator[str]:

@@ -10,12 +10,10 @@ from fastapi.responses import Response
 from pydantic import Field, TypeAdapter
 
 from ..core.show.compare import Comparison
-from ..core.show.effort import Effort
-from ..core.show.exposure import THICK, ExposureNotes
+from ..core.show.costs import Costs
+from ..core.show.exposure import THICK
 from ..core.show.requests import filled_in
 from ..core.show.schools import School
-from ..core.show.table_room import Room
-from ..core.show.wording import Finding
 from ..sheets.document import Document
 from .models import Shape, Text, TextIn
 from .routes import JobsIn, ShelfIn, get_settings, saved_as
@@ -48,13 +46,6 @@ class CostsIn(Shape):
     layout: LayoutIn = LayoutIn()
     thick: int = Field(default=THICK, ge=2, le=120, description="cards from which a packet off the table looks thick")
     job: Text = ""
-
-
-class Costs(Shape):
-    effort: Effort
-    room: Room
-    exposure: ExposureNotes
-    wording: list[Finding]
 
 
 class CostsOut(Shape):

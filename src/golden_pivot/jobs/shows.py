@@ -8,14 +8,11 @@ from typing import Any
 
 from ..core.budget import Budget
 from ..core.faults import BadRoutine, OutOfBudget
-from ..core.language.parser import read_routine
 from ..core.show.compare import compared
-from ..core.show.effort import effort_of, longest_play
-from ..core.show.exposure import exposure_of
+from ..core.show.costs import costs_of
 from ..core.show.paces import Paces
 from ..core.show.schools import schools_of
-from ..core.show.table_room import Layout, widest
-from ..core.show.wording import wording_of
+from ..core.show.table_room import Layout
 from ..sheets.markdown import markdown_of
 from ..sheets.sheets import SHEETS, shown
 
@@ -45,18 +42,12 @@ def sheet_file(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
 
 def costs(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
     """{text, layout, thick, paces?} → {costs}; null for a text with faults or out of budget."""
-    routine = read_routine(request["text"])
+    layout = Layout(**request["layout"])
     try:
-        played = longest_play(routine, budget)
-        found = {
-            "effort": asdict(effort_of(routine, budget, _paces(request))),
-            "room": asdict(widest(played, Layout(**request["layout"]))),
-            "exposure": asdict(exposure_of(routine, budget, request["thick"])),
-            "wording": [asdict(one) for one in wording_of(request["text"], budget)],
-        }
+        found = costs_of(request["text"], budget, layout, request["thick"], _paces(request))
     except (BadRoutine, OutOfBudget):
         return {"costs": None}
-    return {"costs": found}
+    return {"costs": asdict(found)}
 
 
 def side_by_side(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
