@@ -55,6 +55,19 @@ class Routine:
         """Every line in the order of the page."""
         return _walk(self.lines)
 
+    def below(self) -> dict[int, tuple[Line, ...]]:
+        """Line of a step → the patter and remarks directly below it."""
+        found: dict[int, tuple[Line, ...]] = {}
+        at = None
+        for line in self.walk():
+            if line.is_ in (PATTER, REMARK):
+                if at is not None:
+                    found[at] += (line,)
+            else:
+                at = line.number
+                found[at] = ()
+        return found
+
     def first(self, kind: str, slot: str) -> str | None:
         """The words in a slot of the first line of this kind, for what is shown about a routine."""
         return next((str(line.values[slot]) for line in self.walk() if line.kind and line.kind.name == kind), None)

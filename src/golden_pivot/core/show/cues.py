@@ -88,11 +88,12 @@ def _beats(
     watch: Mapping[int, Sequence[str]],
 ) -> Iterator[Beat]:
     lines, requests, away = list(routine.walk()), gaps_of(routine), _away(routine)
+    said = routine.below()
     number = 0
     opening = _opening(lines)
     if opening:
         yield Beat(None, 0, 0, False, "To begin", opening, (), "", (), (), False, False, False, "")
-    for i, line in enumerate(lines):
+    for line in lines:
         if line.is_ != STEP or not line.kind or line.kind.phase not in (HANDLING, ENDING):
             continue
         assumed = line.kind.name == "assumed"
@@ -102,11 +103,7 @@ def _beats(
             or (line.kind.family == "The page" and not assumed)
         ):
             continue
-        below = []
-        for other in lines[i + 1 :]:
-            if other.is_ not in (PATTER, REMARK):
-                break
-            below.append(other)
+        below = said[line.number]
         says = tuple(spoken(one) for one in below if one.is_ == PATTER)
         head = line.kind.opens_block
         number += not head

@@ -66,22 +66,13 @@ class Page:
         """Number of the last line of what is written before anything is done."""
         return max((line.number for line in self.steps if line.kind and line.kind.phase in (PAGE, SETUP)), default=0)
 
-    def patter_below(self, line: Line) -> list[int]:
-        """Numbers of the lines of patter and remarks that belong to a line."""
-        found = []
-        for other in self.routine.walk():
-            if other.number > line.number:
-                if other.kind or other.is_ not in ("patter", "remark"):
-                    break
-                found.append(other.number)
-        return found
-
     def rewritten(
         self, rows: Mapping[int, str | None], after: Mapping[int, Sequence[str]] | None = None
     ) -> Option | None:
         """With other rows (None: without the line, and what is said below it) and more of them after some lines."""
         gone = {number for number, row in rows.items() if row is None}
-        gone |= {below for line in self.routine.walk() if line.number in gone for below in self.patter_below(line)}
+        said = self.routine.below()
+        gone |= {one.number for number in gone for one in said.get(number, ())}
         found: list[str] = []
         for number, row in enumerate(lines_of(self.text), start=1):
             new = rows.get(number)

@@ -5,15 +5,13 @@ See language/spoken.py for the words.
 
 from __future__ import annotations
 
-from itertools import takewhile
-
 from ..expressions import Name, Number
 from ..language.parser import lines_of, read_routine
 from ..language.printer import INDENT
 from ..language.spoken import request_of
 from ..language.templates import SPECTATOR
 from ..language.values import NewNumber, expressions_in
-from ..routine import PATTER, REMARK, STEP, Line, Routine
+from ..routine import PATTER, STEP, Line, Routine
 from ..steps.declare import ENDING
 
 
@@ -48,12 +46,7 @@ def _is_reckoned(line: Line) -> bool:
 
 def gaps_of(routine: Routine) -> dict[int, str]:
     """Line → what one may say, for those of `requests_of` below which nothing is said."""
-    lines = list(routine.walk())
-    said = set()
-    for i, line in enumerate(lines):
-        below = takewhile(lambda one: one.is_ in (PATTER, REMARK), lines[i + 1 :])
-        if any(one.is_ == PATTER for one in below):
-            said.add(line.number)
+    said = {number for number, below in routine.below().items() if any(one.is_ == PATTER for one in below)}
     return {number: words for number, words in requests_of(routine).items() if number not in said}
 
 
