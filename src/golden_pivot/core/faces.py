@@ -10,7 +10,7 @@ of class c has the token TOKEN − (number of classes) − c.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
 from math import comb, perm
@@ -229,7 +229,14 @@ class FaceStore:
     def _others(self) -> bytes:
         return bytes(byte for byte in range(256) if byte & TOKEN < self.lowest)
 
-    def keep(self, cells: list[Any], cards: bytes) -> None:
-        """These cards are about to be forgotten; which faces are out stays known."""
-        if seen := cards.translate(DOWN, self._others):
-            cells[self.cell] = bytes(sorted(cells[self.cell] + seen))
+    def among(self, heaps: Iterable[bytes | None]) -> bytes:
+        """The faces that have been seen, among these cards; in any order."""
+        return b"".join([heap for heap in heaps if heap]).translate(DOWN, self._others)
+
+    def keep(self, cells: list[Any], before: bytes, after: bytes) -> None:
+        """What was shown before some cards were forgotten and is not after that stays known: which faces are out."""
+        if len(before) > len(after):
+            lost = bytearray(before)
+            for face in after:
+                lost.remove(face)
+            cells[self.cell] = bytes(sorted(cells[self.cell] + lost))

@@ -16,28 +16,26 @@ def forgets(program: Program, dead: Dead) -> Callable[[Cells], None] | None:
         return None
     emptied = [(index, b"" if program.cells[index].is_place else None) for index in dead.cells]
     blanked, faceless = dead.cards, dead.faces
-    store = program.faces if dead.counts else None
+    faces = program.faces
+    store = faces if faces and dead.counts and faces.cell not in dead.cells else None
     names = {program.card_cells[name]: name for name in program.own_tokens}
     unnamed = [
         (cell, program.own_tokens[names[cell]], program.face_cells.get(names[cell]))
         for cell in dead.cells
         if cell in names
     ]
-    with_faces = {index for index, _ in program.places()} | set(program.face_cells.values())
-    losing_faces = [index for index in (*dead.cells, *blanked, *faceless) if index in with_faces]
     every_name, places = list(program.card_cells.values()), [index for index, _ in program.places()]
     followed = program.target if program.keeps_target else None
     without_faces = program.faces.without_faces if program.faces else b""
     rename = _renaming(program, places)
 
+    where_faces_are = [index for index in (*places, *program.face_cells.values())]
+
     def forget(cells: Cells) -> None:
+        shown = store.among(cells[index] for index in where_faces_are) if store else b""
         for name, token, face in unnamed:
             if cells[name] == token and sum(cells[other] == token for other in every_name) == 1:
                 _no_name_any_more(cells, token, face, places)
-        if store:
-            for index in losing_faces:
-                if content := cells[index]:
-                    store.keep(cells, content)
         for index, nothing in emptied:
             cells[index] = nothing
         one = program.token_of(cells, followed) if followed else None
@@ -45,6 +43,8 @@ def forgets(program: Program, dead: Dead) -> Callable[[Cells], None] | None:
             cells[index] = cells[index].translate(program.only[one]) if one else _BLANK[len(cells[index])]
         for index in faceless:
             cells[index] = cells[index].translate(without_faces)
+        if shown:
+            store.keep(cells, shown, store.among(cells[index] for index in where_faces_are))
         if rename:
             rename(cells)
 

@@ -22,6 +22,8 @@ Cells = list[Any]
 Reader = Callable[[Sequence[Any]], int]
 
 FAILED, JUMP = 0, 1
+ANY_FACE = -1
+"""among the cells a line reads while it is built: the face of whichever named card it turns out to be"""
 NO_ENDING = 1
 """bit of cell FAILED that is set until an ending has been reached; bit i + 1 is claim i"""
 END = 10**9

@@ -7,7 +7,7 @@ from dataclasses import replace
 from typing import Any
 
 from ..cards import DOWN, FACE_UP, TOKEN, UP
-from ..program import END, FAILED, NO_ENDING, Act, Branch, Cell, Cells, Check, ClaimLine, Leap, Reader
+from ..program import ANY_FACE, END, FAILED, NO_ENDING, Act, Branch, Cell, Cells, Check, ClaimLine, Leap, Reader
 from ..steps.declare import ENDING
 from .blocks import Blocks
 from .places import Place
@@ -69,7 +69,7 @@ class Acts(Blocks):
 
     def counts_down(self, source: Place, to: Place, number: int, said: Sequence[int], tens: bool, cap: bool) -> None:
         """A card is dealt face up for each number said, until one has that value; the cell `number` gets it, else 0."""
-        self.reads |= set(self.face_cells.values())
+        self.reads.add(ANY_FACE)
         self.touches |= set(self.face_cells.values())
         self.looks_in |= source.cells
         self.facts_in |= source.cells

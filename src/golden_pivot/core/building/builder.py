@@ -13,7 +13,20 @@ from dataclasses import replace
 from ..cards import FACE_UP, INDIFFERENT, MAX_CARDS
 from ..faces import OF_PAIRS, FaceStore
 from ..faults import BadRoutine, Fault
-from ..program import END, FAILED, JUMP, NO_ENDING, Branch, Cell, Leap, Loop, Program, dead_after
+from ..program import (
+    ANY_FACE,
+    END,
+    FAILED,
+    JUMP,
+    NO_ENDING,
+    AnyInstruction,
+    Branch,
+    Cell,
+    Leap,
+    Loop,
+    Program,
+    dead_after,
+)
 from ..routine import STEP, Routine
 from .cards import DECK, THEIR_CARD, PackCard
 from .hoisting import with_early_checks
@@ -144,6 +157,7 @@ class Builder(Keeping):
             else step
             for i, step in enumerate(instructions)
         ]
+        instructions = [self._with_faces_read(step) for step in instructions]
         if self.purpose.forget_faces and not self.stopped:
             if self.purpose.reorder:
                 instructions = reordered(instructions, self.cells)
@@ -189,6 +203,12 @@ class Builder(Keeping):
             faces=FaceStore(self.seen_cell, self.faces.lowest) if self.needs.facts else None,
             odd_backs=self._odd_backs() if self.purpose.every_card else {},
         )
+
+    def _with_faces_read(self, step: AnyInstruction) -> AnyInstruction:
+        """What reads the face of any card that has a name depends on all of them, those named further down a loop too."""
+        if ANY_FACE not in step.reads:
+            return step
+        return replace(step, reads=step.reads - {ANY_FACE} | frozenset(self.face_cells.values()))
 
     def _alike_faces(self) -> tuple[bytes, ...]:
         """Tokens of the faces of each pair of mates, where it makes no difference which pair it is."""

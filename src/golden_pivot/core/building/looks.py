@@ -12,7 +12,7 @@ from ..expressions import CardFact, SpotFact
 from ..faces import PACK, Faces, face_classes
 from ..faults import Impossible
 from ..language.phrases import spot_text
-from ..program import Cell, Cells, Choose, Reader
+from ..program import ANY_FACE, Cell, Cells, Choose, Reader
 from ..steps.declare import ENDING
 from .places import Place
 from .spots import FoundSpot, Spots
@@ -91,7 +91,12 @@ class Looks(Spots):
         return bytes(token if (token := byte & TOKEN) >= self.faces.lowest else 0 for byte in range(256))
 
     def fact_of(self, fact: str) -> Callable[[Sequence[Any], int], int | None]:
-        """(state, token) → the number; None where nothing is known of the card, or it has none."""
+        """(state, token) → the number; None where nothing is known of the card, or it has none.
+
+        The card may be one with a name, or with several: its face is kept under one of them, and the line depends on
+        all that it can be.
+        """
+        self.reads.add(ANY_FACE)
         if fact not in self.needs.facts:  # the first building only finds out what is asked
             return lambda cells, token: None
         classes, faces = self.faces.classes, self.faces
@@ -241,7 +246,7 @@ class Looks(Spots):
         self.looks_in |= place.cells
         self.facts_in |= place.cells
         self.touches |= {self.seen_cell} | place.cells
-        self.reads |= {self.seen_cell} | set(self.face_cells.values())
+        self.reads |= {self.seen_cell, ANY_FACE}
 
         def options(cells: Sequence[Any]) -> Sequence[int]:
             if not self.needs.facts:
@@ -294,9 +299,8 @@ class Looks(Spots):
         token = self.card_token(slot, name)
         for fact in facts:
             self.ask_fact(fact)
-        if name in self.face_cells_by_name:
-            self.reads.add(self.face_cells_by_name[name])
-            self.touches.add(self.face_cells_by_name[name])
+        self.touches |= set(self.face_cells.values())
+        self.reads.add(ANY_FACE)
         if not self.is_real(name) and name not in self.scope.looked_at:
             self.look(name, lambda cells: (None, 0, token(cells)))
             self.scope.looked_at.add(name)
@@ -314,7 +318,7 @@ class Looks(Spots):
         self.looks_in |= spot.place.cells
         self.facts_in |= spot.place.cells
         self.touches |= spot.place.cells | set(self.face_cells.values())
-        self.reads |= set(self.face_cells.values())
+        self.reads.add(ANY_FACE)
 
         def found(cells: Sequence[Any]) -> tuple[int, int, int]:
             place, index = spot.find(cells)

@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING, Any
 from ..cards import FACE_UP, SUITS, TOKEN, ordinal
 from ..faults import Impossible
 from ..language.phrases import list_text
+from ..program import ANY_FACE
 from .declare import ENDING, step
 
 if TYPE_CHECKING:
@@ -62,6 +63,7 @@ def ends_told(b: Builder) -> None:
     b.ask_faces()  # which way up a card lies is seen as well
     b.looks_everywhere = b.facts_everywhere = True
     token_of = b.face_token
+    b.reads.add(ANY_FACE)
     numbers = [b.number_by_name("names", name) for name in b.line.values["names"]]
 
     placed = b.tokens_of_set_up()
