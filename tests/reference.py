@@ -115,11 +115,16 @@ class Table:
         return {name: tuple(card.seen for card in heap) for name, heap in self.heaps.items() if heap}
 
     def pile_names(self) -> list[str]:
-        return self.pile_list
+        """The piles there are: those dealt last; once some are laid down one by one, or where none was dealt, all
+        heaps that are called so."""
+        return self.numbered() if self.growing or not self.pile_list else self.pile_list
 
-    @property
-    def piles(self) -> int:
-        return len(self.pile_list)
+    def numbered(self) -> list[str]:
+        numbers = [int(name[5:]) for name in self.heaps if name.startswith("pile ") and name[5:].isdigit()]
+        return [f"pile {number}" for number in sorted(numbers)]
+
+    def lying(self) -> list[str]:
+        return [name for name in self.pile_names() if self.heap(name)]
 
     def every_card(self) -> list[Card]:
         return [card for heap in self.heaps.values() for card in heap]
@@ -167,7 +172,7 @@ class Table:
                 raise CannotGoOn
             return self.fact(op, card)
         if op == "piles":
-            return self.laid if self.growing else len([name for name in self.pile_list if self.heap(name)])
+            return self.laid if self.growing else len(self.lying())
         if op == "half":
             whole = self.value(e["of"])
             low = (whole - 1) // 2 if whole % 2 else whole // 2
@@ -378,7 +383,8 @@ def choose_values(t: Table, s: Json) -> None:
 
 def choose_pile(t: Table, s: Json) -> None:
     t.pointed = t.pointed if s["which"] == "another" else []
-    t.numbers[s["name"]] = t.choose([i + 1 for i in range(t.piles) if i + 1 not in t.pointed])
+    piles = [i for i, name in enumerate(t.pile_names(), start=1) if t.heap(name)]
+    t.numbers[s["name"]] = t.choose([i for i in piles if i not in t.pointed])
     t.pointed = [*t.pointed, t.numbers[s["name"]]]
 
 
@@ -684,7 +690,7 @@ def deal_each(t: Table, s: Json) -> None:
 
 
 def narrow(t: Table, s: Json) -> None:
-    n, there = t.value(s["count"]), [name for name in t.pile_names() if t.heap(name)]
+    n, there = t.value(s["count"]), t.lying()
     if n < 1 or n > len(there):
         raise CannotGoOn
     groups = _groups(there, n)
@@ -714,7 +720,7 @@ def new_pile(t: Table, s: Json) -> None:
         return
     if not t.heap(source):
         raise CannotGoOn
-    t.laid += 1
+    t.laid = max([t.laid, *(int(name[5:]) for name in t.numbered() if t.heap(name))]) + 1
     pile, t.heaps[source] = t.heap(source), []
     t.heaps[f"pile {t.laid}"] = pile + t.heap(f"pile {t.laid}")
 
@@ -723,9 +729,9 @@ def _lay_or_reject(t: Table, source: str) -> None:
     names = [f"pile {i + 1}" for i in range(t.keeps)]
     kept = [t.heap(name) for name in names if t.heap(name)]
     keep = t.choose([1, 0] if len(kept) < t.keeps else [0])
-    if not t.heap(source):
+    if not t.heap(source) or (not t.candidates and kept):
         raise CannotGoOn
-    t.laid += 1
+    t.laid, t.candidates = t.laid + 1, t.candidates + 1
     pile, t.heaps[source] = t.heap(source), []
     if not keep:
         t.heaps["spare"] = pile + t.heap("spare")
@@ -866,8 +872,8 @@ def _orders(things: list[str]) -> list[list[str]]:
     return [[first, *rest] for first in things for rest in _orders([x for x in things if x != first])]
 
 
-def _gather(t: Table, s: Json, orders: list[list[str]]) -> None:
-    order = orders[t.choose(list(range(len(orders)))) if len(orders) > 1 else 0]
+def _gather(t: Table, s: Json, orders: list[list[str]], is_open: bool = True) -> None:
+    order = orders[t.choose(list(range(len(orders)))) if is_open else 0]
     t.gathered = [t.heap(name)[:] for name in order]
     for name in order:
         t.heaps[name] = []
@@ -876,19 +882,21 @@ def _gather(t: Table, s: Json, orders: list[list[str]]) -> None:
 
 
 def gather_any(t: Table, s: Json) -> None:
-    _gather(t, s, _orders(t.pile_names()))
+    _gather(t, s, _orders(t.lying()))
 
 
 def gather_side(t: Table, s: Json) -> None:
-    upwards = t.pile_names()  # picked up from left to right, each on the last: the last one ends on top
+    upwards = t.lying()  # picked up from left to right, each on the last: the last one ends on top
     by_side = {"left to right": [upwards], "right to left": [upwards[::-1]], "either side": [upwards, upwards[::-1]]}
-    picked = by_side[s["side"]][: 1 if t.piles == 1 else 2]
-    _gather(t, s, [order if s["where"] == "under" else order[::-1] for order in picked])
+    picked = by_side[s["side"]][: 1 if len(upwards) < 2 else 2]
+    orders = [order if s["where"] == "under" else order[::-1] for order in picked]
+    _gather(t, s, orders, s["side"] == "either side")
 
 
 def gather_slot(t: Table, s: Json) -> None:
-    told, slot = t.where(s["pile"]), t.index(s["slot"], t.pile_names())  # type: ignore[arg-type]
-    rest = _orders([name for name in t.pile_names() if name != told])
+    told = t.where(s["pile"])
+    others = [name for name in t.lying() if name != told]
+    slot, rest = t.index(s["slot"], [told, *others]), _orders(others)  # type: ignore[arg-type,list-item]
     _gather(t, s, [[*order[:slot], told, *order[slot:]] for order in rest])
 
 
@@ -896,7 +904,7 @@ def gather_order(t: Table, s: Json) -> None:
     order = [t.where(place) for place in s["piles"]]
     if len(set(order)) < len(order):
         raise CannotGoOn
-    _gather(t, s, [order])
+    _gather(t, s, [order], False)
 
 
 def _round(t: Table, s: Json) -> bool:

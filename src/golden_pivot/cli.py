@@ -175,12 +175,7 @@ def holds_when(routine: Named, data: DataFile = None, as_json: AsJson = False, s
     """For exactly which choices every claim holds."""
     with _bad_input(routine):
         found = limits_of(_text_of(routine, data), Budget(seconds=seconds))
-    region = found.region
-    rows = ["There are too many paths to list."]
-    if region:
-        rows = [f"Holds on {region.passing:,} of {region.paths:,} paths."]
-        if region.text and region.passing < region.paths:
-            rows.insert(0, f"Holds exactly when {region.text}.")
+    rows = [found.says]
     for limit in found.limits:
         rows.append(f"Line {limit.line}: say “{limit.steer}”")
         told = f"You can tell at line {limit.noticed}" if limit.noticed else "You never learn it"
@@ -232,7 +227,7 @@ def sweep_number(
     with _bad_input(routine):
         found = sweep(with_blank(text, line, nth) if line else text, Budget(seconds=seconds), _domains(tries))
     rows = [
-        f"{', '.join(row.values):>10}  {row.verdict:10} {f'{row.share:.1%} fail' if 0 < row.share < 1 else row.landing or ''}"
+        f"{', '.join(row.values):>10}  {row.verdict:10} {row.says if row.share or not row.landing else row.landing}"
         for row in found.rows
     ]
     if found.formula:
@@ -260,9 +255,10 @@ def _told(verdict: Verdict) -> list[str]:
         rows.append(f"Holds exactly when {verdict.holds_when.text}.")
     if verdict.paths is not None:
         order = "every order of the pack" if verdict.covers_every_order else "this order of the pack"
-        fails = f", {verdict.failing_paths:,} of them fail" if verdict.failing_paths else ""
-        paths = "1 path" if verdict.paths == 1 else f"{verdict.paths:,} paths"
-        rows.append(f"{paths}{fails}; widest {verdict.states_widest:,}; {order}; {verdict.seconds * 1000:.1f} ms.")
+        said = verdict.count.text if verdict.count else ""
+        rows.append(
+            f"{said[:1].upper()}{said[1:]}; widest {verdict.states_widest:,}; {order}; {verdict.seconds * 1000:.1f} ms."
+        )
     return rows
 
 

@@ -198,7 +198,8 @@ class ClaimOut(Shape):
     line: int
     text: str
     holds: bool
-    failing_paths: int
+    failing_paths: int | None = Field(description="null where paths have no number")
+    reached: int | None = Field(description="paths that come to it")
 
 
 class CounterexampleOut(Shape):
@@ -210,8 +211,11 @@ class CounterexampleOut(Shape):
 
 class RegionOut(Shape):
     text: str | None
+    fails: str | None = Field(description="with which choices it fails, where only that has a short form")
     passing: int
     paths: int
+    reached: int = Field(description="paths that come to a claim")
+    says: str
     values: dict[str, list[int]]
 
 
@@ -222,7 +226,9 @@ class VerdictOut(Shape):
     claims: list[ClaimOut]
     paths: int | None
     again_paths: int | None = Field(description="of the paths, those that start again")
-    failing_paths: int
+    failing_paths: int | None = Field(description="null where paths have no number")
+    reached: int | None = Field(description="paths that come to a claim of an ending, or get stuck")
+    counted: str = Field(description="on how many paths it holds, in words; empty where they have no number")
     states_widest: int
     transitions: int
     covers_every_order: bool

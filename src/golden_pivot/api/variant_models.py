@@ -56,6 +56,7 @@ class Limits(Shape):
     region: RegionOut | None = Field(description="null where there are too many paths to list")
     narrowed: str | None = Field(description="the text with its ranges narrowed, where that makes every claim hold")
     limits: list[LimitOut]
+    says: str = Field(description="in sentences: when it holds, and on how many paths")
 
 
 class HoldsOut(Shape):
@@ -148,6 +149,7 @@ class SweptOut(Shape):
     landing: str | None
     position: int | None
     share: float
+    says: str = Field(description="on how many paths it holds, or why nothing can be said")
 
 
 class Sweep(Shape):

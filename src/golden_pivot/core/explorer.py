@@ -14,13 +14,13 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from .budget import CHECK_EVERY, Budget
+from .counted import Count
 from .faults import Impossible, NoSuchPath
 from .forgetting import forgets
 from .program import (
     FAILED,
     JUMP,
     MOST_TURNS,
-    NO_ENDING,
     Act,
     AnyInstruction,
     Branch,
@@ -211,6 +211,27 @@ def _with_what_is_told(program: Program, ends: Layer, algebra: Algebra) -> Layer
     return ends
 
 
+def count_of(program: Program, found: Exploration, exact: bool) -> Count:
+    """Its paths; `exact`: exactly those that there are have been searched, with COUNT_PATHS."""
+    # What must not be seen must not be seen before a fresh start either.
+    ended = (*found.ends.items(), *found.again.items())
+    failing = sum(w for state, w in ended if state[FAILED]) + sum(found.stuck.values())
+    whole = sum(w for _, w in ended) + sum(found.stuck.values())
+    again = sum(found.again.values())
+    asks = any(not claim.throughout for claim in program.claims)
+    missing = sum(w for state, w in found.ends.items() if not _comes_to_a_claim(program, state)) if asks else 0
+    numbered = exact and not program.is_unlimited
+    return Count(
+        whole if numbered else None, failing if numbered else None, whole - missing if numbered else None,
+        again if numbered else None, bool(failing), failing == whole, bool(missing), bool(found.stuck),
+    )  # fmt: skip
+
+
+def _comes_to_a_claim(program: Program, state: State) -> bool:
+    unmarked = any(not (claim.marked or claim.throughout) for claim in program.claims)
+    return unmarked or program.reached is None or bool(state[program.reached])
+
+
 Run = Callable[[Cells], int | None]
 """edits the cells; returns the index at which the path goes on, where it leaves here"""
 
@@ -220,7 +241,7 @@ def _running(step: Act | Check | Branch | Leap) -> Run:
         case Act():
             return step.run
         case Check():
-            return _checking(step)
+            return _settling(step)
         case Leap():
             target = step.target
             return lambda cells: target
@@ -229,14 +250,9 @@ def _running(step: Act | Check | Branch | Leap) -> Run:
             return lambda cells: None if holds(cells) else beyond
 
 
-def _checking(step: Check) -> Run:
-    holds, bit = step.holds, 2 << step.claim
-
-    def run(cells: Cells) -> int | None:
-        cells[FAILED] &= ~NO_ENDING
-        if not holds(cells):
-            cells[FAILED] |= bit
-        return None
+def _settling(step: Check) -> Run:
+    def run(cells: Cells) -> None:
+        step.settle(cells)
 
     return run
 

@@ -10,7 +10,7 @@ of class c has the token TOKEN − (number of classes) − c.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Mapping, Sequence
+from collections.abc import Callable, Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
 from math import comb, perm
@@ -18,6 +18,7 @@ from typing import Any
 
 from .cards import DOWN, FACE_UP, RANKS, SUITS, TOKEN, card_colour, mate_of
 from .expressions import CARD_FACTS
+from .language.phrases import list_text
 
 FACTS: Mapping[str, Callable[[str], int | None]] = {
     **CARD_FACTS,
@@ -50,21 +51,49 @@ class FaceClass:
         >>> face_classes(frozenset(["value"]), 1)[7].text
         'an eight'
         """
-        ranks = list(dict.fromkeys(name.split()[0] for name in self.names))
-        suits = list(dict.fromkeys(name.split()[2] for name in self.names))
-        if len(self.names) == 1:
-            return self.names[0]
-        if len(ranks) * len(suits) != len(self.names):
-            return f"{self.names[0]} or one of {len(self.names) - 1} others"
+        return cards_text(self.names) or f"{self.names[0]} or one of {len(self.names) - 1} others"
+
+
+MOST_PIECES = 3
+"""ranks of suits in which a set of cards is told at most"""
+
+
+def cards_text(names: Collection[str]) -> str | None:
+    """What a card is that is one of these: in few words, to stand behind *is*; None where it would take many.
+
+    >>> cards_text(["ace of clubs", "ace of diamonds", "ace of hearts", "ace of spades"])
+    'an ace'
+    >>> cards_text([name for name in PACK if name.endswith("hearts") or name.endswith("diamonds")])
+    'red'
+    >>> cards_text(["two of clubs", "three of clubs", "nine of hearts"])
+    'two or three of clubs or nine of hearts'
+    """
+    ranks_of = {suit: tuple(rank for rank in RANKS if f"{rank} of {suit}" in names) for suit in SUITS}
+    pieces: dict[tuple[str, ...], list[str]] = {}
+    for suit, ranks in ranks_of.items():
+        if ranks:
+            pieces.setdefault(ranks, []).append(suit)
+    if not pieces or len(pieces) > MOST_PIECES:
+        return None
+    return " or ".join(_piece(ranks, suits) for ranks, suits in pieces.items())
+
+
+def _piece(ranks: tuple[str, ...], suits: Sequence[str]) -> str:
+    """All cards of these ranks and suits."""
+    if len(ranks) == len(RANKS):
+        colours = {card_colour(f"ace of {suit}") for suit in suits}
         if len(suits) == len(SUITS):
-            article = "an" if ranks[0][0] in "ae" else "a"
-            return f"{article} {_either(ranks)}" if len(ranks) < len(RANKS) else "any card"
-        of = _either(suits if len(ranks) < len(RANKS) else [suit.removesuffix("s") for suit in suits])
-        return f"{_either(ranks)} of {of}" if len(ranks) < len(RANKS) else f"a {of}"
-
-
-def _either(words: Sequence[str]) -> str:
-    return words[0] if len(words) == 1 else f"{', '.join(words[:-1])} or {words[-1]}"
+            return "any card"
+        if len(suits) == 2 and len(colours) == 1:
+            return str(*colours)
+        return list_text([f"a {suit.removesuffix('s')}" for suit in suits], "or")
+    if len(suits) == len(SUITS):
+        run = ranks == RANKS[(first := RANKS.index(ranks[0])) : first + len(ranks)]
+        if ranks == RANKS[10:]:
+            return "a court card"
+        named = [f"{'an' if rank[0] in 'ae' else 'a'} {rank}" for rank in ranks]
+        return f"{named[0]} to {named[-1]}" if run and len(ranks) > 3 else list_text(named, "or")
+    return f"{list_text(ranks, 'or')} of {list_text(suits, 'or')}"
 
 
 def face_classes(asked: frozenset[str], packs: int) -> tuple[FaceClass, ...]:
@@ -142,6 +171,17 @@ class Faces:
             mate = self.of_name[mate_of(one.names[0]) or one.names[0]]
             found[tuple(sorted({c, mate}))] = None
         return tuple(bytes(map(self.byte, pair)) for pair in found)
+
+    def names(self, number: int) -> frozenset[str]:
+        """The cards of class c, or for c + (number of classes) all that are not of it."""
+        size = len(self.classes)
+        if number < size:
+            return frozenset(self.classes[number].names)
+        return frozenset(self.of_name) - frozenset(self.classes[number - size].names)
+
+    def text(self, number: int) -> str:
+        size = len(self.classes)
+        return self.classes[number].text if number < size else f"not {self.classes[number - size].text}"
 
     def byte(self, number: int) -> int:
         """Class c, or c + (number of classes) for *not of class c* → token."""

@@ -29,7 +29,7 @@ def forgets(program: Program, dead: Dead) -> Callable[[Cells], None] | None:
     without_faces = program.faces.without_faces if program.faces else b""
     rename = _renaming(program, places)
 
-    where_faces_are = [index for index in (*places, *program.face_cells.values())]
+    where_faces_are = (*places, *program.face_cells.values())
 
     def forget(cells: Cells) -> None:
         shown = store.among(cells[index] for index in where_faces_are) if store else b""
@@ -43,7 +43,7 @@ def forgets(program: Program, dead: Dead) -> Callable[[Cells], None] | None:
             cells[index] = cells[index].translate(program.only[one]) if one else _BLANK[len(cells[index])]
         for index in faceless:
             cells[index] = cells[index].translate(without_faces)
-        if shown:
+        if store and shown:
             store.keep(cells, shown, store.among(cells[index] for index in where_faces_are))
         if rename:
             rename(cells)

@@ -11,14 +11,14 @@ from dataclasses import dataclass
 
 from .budget import Budget
 from .building import PROOF, compile_what_can_be
-from .building.choices import CHANCE
 from .explorer import Layer, explore
 from .expressions import expression_text
 from .faults import BadRoutine, OutOfBudget
 from .language.phrases import list_text
+from .language.templates import PERFORMER, SPECTATOR
 from .program import FAILED, AnyInstruction, Program
 from .routine import PATTER, STEP, Line, Routine
-from .steps.declare import HANDLING, SETUP
+from .steps.declare import CHANCE, HANDLING, SETUP
 
 
 @dataclass(frozen=True)
@@ -128,7 +128,7 @@ def _moves_cards(line: Line) -> bool:
 
 
 def _performers(line: Line) -> bool:
-    return line.values.get("who") == "performer"
+    return line.kind is not None and line.kind.actor(line.values) == PERFORMER
 
 
 def badges_of(routine: Routine) -> tuple[str, ...]:
@@ -199,12 +199,8 @@ _FREE: Mapping[str, Callable[[Line], str | None]] = {
 
 
 def _spectators(line: Line) -> bool:
-    sentence = line.kind.sentence if line.kind else ""
-    return (
-        line.values.get("who") == "spectator"
-        or sentence.startswith("Spectator")
-        or (line.values.get("likes") == "the spectator likes")
-    )
+    likes = line.values.get("likes") == "the spectator likes"
+    return likes or (line.kind is not None and line.kind.actor(line.values) == SPECTATOR)
 
 
 _CLAIMED: tuple[tuple[str, str], ...] = (

@@ -16,12 +16,12 @@ from typing import Any
 
 from .budget import Budget
 from .building import ODDS, compile_routine
-from .building.choices import CHANCE
 from .explorer import Algebra, Exploration, Layer, explore, stages, take_stage
 from .faults import OutOfBudget
 from .program import FAILED, Choose, Closure, Loop, Program, State
 from .replay import draw_path
 from .routine import Routine
+from .steps.declare import CHANCE
 
 MOST_PLANNED = 20_000
 """situations up to which the plans of a spectator are gone through"""

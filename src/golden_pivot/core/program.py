@@ -113,6 +113,18 @@ class Check(Instruction):
     """raises Impossible where there is no such card"""
     explain: Callable[[Sequence[Any]], str]
     """why it does not hold in this state, as a clause; needs a program that forgets nothing"""
+    reached: int | None = None
+    """cell in which is noted that this path has come by; None where every path does that comes to its end"""
+
+    def settle(self, cells: Cells) -> bool:
+        """Notes in the state whether the claim holds, and that this path has come to it."""
+        cells[FAILED] &= ~NO_ENDING
+        if self.reached is not None:
+            cells[self.reached] |= 1 << self.claim
+        if self.holds(cells):
+            return True
+        cells[FAILED] |= 2 << self.claim
+        return False
 
 
 @dataclass(frozen=True)
@@ -188,8 +200,10 @@ class Dead:
 class ClaimLine:
     line: int
     text: str
-    in_case: bool = False
-    """it stands inside a case: not every path comes there"""
+    marked: bool = False
+    """not every path may come to it: cell `Program.reached` has the bit of those that do"""
+    throughout: bool = False
+    """it is claimed of the whole way, whatever a path ends in"""
 
 
 @dataclass(frozen=True)
@@ -238,6 +252,8 @@ class Program:
     """cell that has the line of the ending a path comes to, where there are several"""
     remembered: tuple[tuple[str, int, tuple[int, ...]], ...] = ()
     """(name, line at which the performer learns it, lines of the performer's that need it)"""
+    reached: int | None = None
+    """cell that has a bit for each claim a path has come to; None where all come to all"""
     keeps_target: bool = False
     """where the followed card lies at the end is asked for"""
     interchangeable: tuple[bytes, ...] = ()

@@ -2,34 +2,106 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections import Counter
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
 
 from .budget import Budget
 from .building import REGION, compile_routine
-from .building.choices import CHANCE
-from .explorer import explore
+from .counted import Count, paths_text
+from .explorer import count_of, explore
+from .faces import FaceClass, Faces, cards_text
 from .faults import OutOfBudget
-from .language.phrases import list_text
 from .program import FAILED, Choose, State
 from .routine import Routine
 from .shapes import runs_text, shape_text
+from .steps.declare import CHANCE
 
 MOST_PATHS = 20_000
 MOST_STEPS = 300_000
 MOST_PARTS = 3
 """parts of a region that is told thoroughly"""
 
+Point = tuple[int | None, ...]
+"""what was taken at each choice, in order; None where a path does not come to it"""
+
 
 @dataclass(frozen=True)
 class Region:
     text: str | None
     """`n is 10 to 19 and m is 3`; None when the exact region has no such short form"""
-    passing: int
-    """paths that hold"""
-    paths: int
+    fails: str | None
+    """the same of the choices with which it fails, where only these have a short form"""
+    count: Count
     values: Mapping[str, tuple[int, ...]]
     """for each choice that matters, the values with which it can hold; exact together when there is a text"""
+
+    @property
+    def passing(self) -> int:
+        """paths that hold"""
+        return (self.count.paths or 0) - (self.count.failing or 0)
+
+    @property
+    def paths(self) -> int:
+        return self.count.paths or 0
+
+    @property
+    def says(self) -> str:
+        """In a sentence: with which choices it holds, and on how many paths."""
+        on = f"{self.count.text[:1].upper()}{self.count.text[1:]}" if self.count.failing else (
+            f"Holds on {'its' if self.paths == 1 else 'all'} {paths_text(self.paths)}{self._missing}")  # fmt: skip
+        if not self.count.failing or not self.passing:
+            return f"{on}."
+        when = (
+            f"Holds exactly when {self.text}."
+            if self.text
+            else f"Fails exactly when {self.fails}."
+            if self.fails
+            else "The choices with which it holds have no short description."
+        )
+        return f"{when} {on}."
+
+    @property
+    def _missing(self) -> str:
+        return self.count.text.partition(",")[1] + self.count.text.partition(", ")[2] if self.count.some_miss else ""
+
+
+@dataclass(frozen=True)
+class Choices:
+    """Every path of a routine by what was chosen on it."""
+
+    chooses: tuple[Choose, ...]
+    start: State
+    faces: tuple[FaceClass, ...]
+    passing: Mapping[Point, int]
+    """with which all claims hold → on how many paths"""
+    failing: Mapping[Point, int]
+    count: Count
+
+    @property
+    def lines(self) -> tuple[int, ...]:
+        return tuple(choose.line for choose in self.chooses)
+
+
+def choices_of(routine: Routine, budget: Budget) -> Choices | None:
+    """None when there are too many paths to list, or no end of them. Raises BadRoutine, Cancelled."""
+    program = compile_routine(routine, REGION)
+    if program.is_unlimited:
+        return None
+    try:
+        found = explore(program, budget.narrowed(MOST_PATHS, MOST_STEPS))
+    except OutOfBudget:
+        return None
+    chooses = program.choices()
+    passing: Counter[Point] = Counter()
+    failing: Counter[Point] = Counter()
+    for state, paths in (*found.ends.items(), *found.again.items()):
+        (failing if state[FAILED] else passing)[tuple(state[choose.cell] for choose in chooses)] += paths
+    for stuck, paths in found.stuck.items():
+        failing[tuple(stuck.state[choose.cell] for choose in chooses)] += paths
+    return Choices(
+        chooses, program.start, program.face_classes, passing, failing, count_of(program, found, exact=True)
+    )
 
 
 def region_of(routine: Routine, budget: Budget, thorough: bool = False) -> Region | None:
@@ -38,72 +110,64 @@ def region_of(routine: Routine, budget: Budget, thorough: bool = False) -> Regio
     It is stated as a product of one set of values for each choice, or by bounds on numbers, their sums and differences
     (see shapes.py; `thorough` also tries several such parts). Either is checked against every path.
     """
-    program = compile_routine(routine, REGION)
-    if program.is_unlimited:
+    found = choices_of(routine, budget)
+    if found is None:
         return None
-    try:
-        found = explore(program, budget.narrowed(MOST_PATHS, MOST_STEPS))
-    except OutOfBudget:
-        return None
-    choices = [(choose.key, choose.cell, choose) for choose in program.choices()]
+    good, bad = set(found.passing), set(found.failing)
+    holds, telling = _product(found, good, bad)
+    parts = MOST_PARTS if thorough else 1
+    holds = holds or _shape(found, good, bad, parts)
+    fails = None
+    if holds is None and good:
+        fails = _product(found, bad, good)[0] or _shape(found, bad, good, parts)
+    values = {key: tuple(sorted(v for v in values if v is not None)) for key, values in telling.items()}
+    return Region(holds, fails, found.count, values)
 
-    def point(state: State) -> tuple[int | None, ...]:
-        return tuple(state[cell] for _, cell, _ in choices)
 
-    passing = {point(state) for state in found.ends if not state[FAILED]}
-    failing = {point(state) for state in found.ends if state[FAILED]} | {point(stuck.state) for stuck in found.stuck}
-    columns = {
-        key: ({p[i] for p in passing}, {p[i] for p in passing | failing}) for i, (key, _, _) in enumerate(choices)
-    }
+def _product(found: Choices, good: set[Point], bad: set[Point]) -> tuple[str | None, dict[str, set[int | None]]]:
+    """(the good points as one set of values for each choice, in words; the choices that matter, with these values)"""
+    keys = [choose.key for choose in found.chooses]
+    columns = {key: ({p[i] for p in good}, {p[i] for p in good | bad}) for i, key in enumerate(keys)}
     # A choice that holds with every value it can have need not be named.
-    telling = {key: good for key, (good, every) in columns.items() if good != every}
-    exact = bool(passing) and _is_product(passing, passing | failing, [key for key, _, _ in choices], telling)
+    telling = {key: some for key, (some, every) in columns.items() if some != every}
+    inside = {
+        p for p in good | bad if all(v in telling[key] for key, v in zip(keys, p, strict=True) if key in telling)
+    }
+    if not good or good & bad or inside != good:
+        return None, telling
     said = [
-        _said(choose, telling[key], columns[key][1], program.start)
-        for key, _, choose in choices if key in telling
-    ]  # fmt: skip
-    exact = exact and None not in said
-    text: str | None = " and ".join(filter(None, said)) if exact else None
-    if text is None and passing:
-        numbers = [i for i, (key, _, choose) in enumerate(choices) if choose.plain]
-        text = shape_text(
-            [choices[i][0] for i in numbers], [tuple(p[i] for i in numbers) for p in passing],
-            [tuple(p[i] for i in numbers) for p in failing], MOST_PARTS if thorough else 1,
-        )  # fmt: skip
-    return Region(
-        text=text,
-        passing=len(passing),
-        paths=len(passing) + len(failing),
-        values={key: tuple(sorted(v for v in good if v is not None)) for key, good in telling.items()},
-    )
+        _said(choose, telling[choose.key], columns[choose.key][1], found.faces)
+        for choose in found.chooses
+        if choose.key in telling
+    ]
+    return None if None in said else " and ".join(filter(None, said)) or None, telling
 
 
-MOST_NAMED = 12
-"""options in words that are listed at most"""
+def _shape(found: Choices, good: set[Point], bad: set[Point], parts: int) -> str | None:
+    numbers = [i for i, choose in enumerate(found.chooses) if choose.plain]
+    return shape_text(
+        [found.chooses[i].key for i in numbers], [tuple(p[i] for i in numbers) for p in good],
+        [tuple(p[i] for i in numbers) for p in bad], parts,
+    )  # fmt: skip
 
 
-def _said(choose: Choose, good: set[int | None], every: set[int | None], start: State) -> str | None:
-    """`n is 10 to 19`, `their card is a club or a heart`; None where it cannot be put in a few words."""
+def _said(choose: Choose, good: set[int | None], every: set[int | None], classes: Sequence[FaceClass]) -> str | None:
+    """`n is 10 to 19`, `their card is a club`; None where it cannot be put in a few words."""
     if choose.plain:
         return f"{choose.key} is {runs_text(v for v in good if v is not None)}"
-    if choose.by != CHANCE:
+    if choose.by != CHANCE or not classes:
         return None
-    bad = every - good
-    options = sorted(v for v in (good if len(good) <= len(bad) else bad) if v is not None)
-    if not options or len(options) > MOST_NAMED:
+    faces = Faces(tuple(classes))
+
+    def cards(options: Collection[int | None]) -> frozenset[str]:
+        return frozenset().union(*(faces.names(option) for option in options if option is not None))
+
+    mine, others = cards(good), cards(every - good)
+    if mine & others:  # what was asked of it differs from path to path
         return None
-    words = list_text([choose.say(start, option) for option in options], "or")
-    return f"{choose.label} is {words}" if len(good) <= len(bad) else f"{choose.label} is not {words}"
-
-
-def _is_product(
-    passing: set[tuple[int | None, ...]],
-    every: set[tuple[int | None, ...]],
-    keys: Sequence[str],
-    telling: Mapping[str, set[int | None]],
-) -> bool:
-    """Whether a path holds exactly when each choice named in `telling` has one of its values."""
-    inside = {
-        p for p in every if all(value in telling[key] for key, value in zip(keys, p, strict=True) if key in telling)
-    }
-    return inside == passing
+    ways = (
+        f"is {cards_text(mine)}" if cards_text(mine) else "",
+        f"is not {cards_text(others)}" if cards_text(others) else "",
+    )
+    shortest = min(filter(None, ways), key=len, default=None)
+    return shortest and f"{choose.label} {shortest}"

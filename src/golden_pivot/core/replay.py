@@ -9,7 +9,6 @@ from dataclasses import dataclass
 from typing import Any
 
 from .building import REPLAY, compile_what_can_be
-from .building.choices import CHANCE
 from .cards import FACE_UP, INDIFFERENT, TOKEN
 from .faults import Fault, Impossible, NoSuchPath
 from .program import (
@@ -28,6 +27,7 @@ from .program import (
     State,
 )  # fmt: skip
 from .routine import Routine
+from .steps.declare import CHANCE
 
 
 @dataclass(frozen=True)
@@ -185,9 +185,7 @@ def _play(program: Program, faults: tuple[Fault, ...], decide: Any, strict: bool
                     step.run(cells)
                     failures += _shown(program, cells[FAILED] & ~failed_before, step.line)
                 case Check():
-                    cells[FAILED] &= ~NO_ENDING
-                    if not step.holds(cells):
-                        cells[FAILED] |= 2 << step.claim
+                    if not step.settle(cells):
                         failures.append(step.explain(cells))
                 case Branch():
                     if not step.holds(cells):

@@ -7,6 +7,7 @@ from fractions import Fraction
 from typing import Any
 
 from .faults import Fault
+from .language.templates import SPECTATOR
 from .ledger import Entry
 from .notes import Notes
 from .odds import Chance, Odds
@@ -41,19 +42,27 @@ def landing_json(landing: Landing) -> dict[str, Any]:
 
 
 def verdict_json(verdict: Verdict) -> dict[str, Any]:
-    """`counterexample` and `holds_when` are null unless the verdict is refuted."""
+    """`counterexample` and `holds_when` are null unless the verdict is refuted; numbers of paths are null where they have none."""
     example, region = verdict.counterexample, verdict.holds_when
     return {
         "verdict": verdict.verdict,
         "headline": verdict.headline,
         "landing": landing_json(verdict.landing) if verdict.landing else None,
         "claims": [
-            {"line": c.line, "text": c.text, "holds": c.holds, "failing_paths": c.failing_paths}
+            {
+                "line": c.line,
+                "text": c.text,
+                "holds": c.holds,
+                "failing_paths": c.failing_paths,
+                "reached": c.reached,
+            }
             for c in verdict.claims
         ],
         "paths": verdict.paths,
         "again_paths": verdict.again_paths,
         "failing_paths": verdict.failing_paths,
+        "reached": verdict.count and verdict.count.reached,
+        "counted": verdict.count.text if verdict.count else "",
         "states_widest": verdict.states_widest,
         "transitions": verdict.transitions,
         "covers_every_order": verdict.covers_every_order,
@@ -74,8 +83,11 @@ def verdict_json(verdict: Verdict) -> dict[str, Any]:
 def region_json(region: Region) -> dict[str, Any]:
     return {
         "text": region.text,
+        "fails": region.fails,
         "passing": region.passing,
         "paths": region.paths,
+        "reached": region.count.reached or 0,
+        "says": region.says,
         "values": {name: list(values) for name, values in region.values.items()},
     }
 
@@ -100,9 +112,7 @@ def sheet_json(routine: Routine) -> list[dict[str, Any]]:
 
 def _sheet_line(line: Line) -> dict[str, Any]:
     values = line.values
-    spectator = line.kind is not None and (
-        values.get("who") == "spectator" or line.kind.sentence.startswith("Spectator")
-    )
+    spectator = line.kind is not None and line.kind.actor(values) == SPECTATOR
     return {
         "number": line.number,
         "is": line.is_,

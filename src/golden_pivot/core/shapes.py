@@ -54,16 +54,34 @@ class _Bound:
         return value % 2 == self.parity if self.parity is not None else self.low <= value <= self.high
 
     def text(self, names: Sequence[str], least: int, most: int) -> str:
+        """`least` and `most` are what the points there are come to."""
+        low, high = max(self.low, least), min(self.high, most)
+        if self.other is not None and self.sign < 0 and self.parity is None:
+            return self._beside(names[self.one], names[self.other], low, high, least, most)
         what = names[self.one]
         if self.other is not None:
             what += f" {'+' if self.sign > 0 else '−'} {names[self.other]}"
         if self.parity is not None:
             return f"{what} is {'odd' if self.parity else 'even'}"
-        if max(self.low, least) == min(self.high, most):
-            return f"{what} is {max(self.low, least)}"
-        if self.low <= least:
-            return f"{what} is at most {self.high}"
-        return f"{what} is at least {self.low}" if self.high >= most else f"{what} is {self.low} to {self.high}"
+        if low == high:
+            return f"{what} is {low}"
+        if low == least:
+            return f"{what} is at most {high}"
+        return f"{what} is at least {low}" if high == most else f"{what} is {low} to {high}"
+
+    def _beside(self, one: str, other: str, low: int, high: int, least: int, most: int) -> str:
+        """A difference, as how far one number is from the other: `b is a + 1`, `n is at least k`."""
+
+        def shifted(by: int) -> str:
+            return other if not by else f"{other} {'+' if by > 0 else '−'} {abs(by)}"
+
+        if low == high:
+            return f"{one} is {shifted(low)}"
+        if low == least:
+            return f"{one} is at most {shifted(high)}"
+        if high == most:
+            return f"{one} is at least {shifted(low)}"
+        return f"{one} is from {shifted(low)} to {shifted(high)}"
 
 
 def shape_text(

@@ -4,13 +4,14 @@ from __future__ import annotations
 
 import time
 from collections import Counter
-from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, field, replace
 
 from .budget import Budget
 from .building import LEDGER, PROOF, compile_routine
 from .cards import ordinal
-from .explorer import LEAST_PATH, MOST_HANDLED, Exploration, explore
+from .counted import Count, of_paths
+from .explorer import LEAST_PATH, MOST_HANDLED, Exploration, count_of, explore
 from .faults import BadRoutine, Fault, OutOfBudget
 from .formulas import fit
 from .ledger import end_layer
@@ -37,8 +38,8 @@ class Where:
     place: str
     position: int
     """from the top, from 1"""
-    paths: int
-    """how many paths end so"""
+    paths: int | None
+    """how many paths end so; None where they have no number"""
 
     @property
     def text(self) -> str:
@@ -81,7 +82,10 @@ class Claim:
     line: int
     text: str
     holds: bool
-    failing_paths: int
+    failing_paths: int | None
+    """of those that come to it, and those that get stuck; None where paths have no number"""
+    reached: int | None
+    """paths that come to it"""
 
 
 @dataclass(frozen=True)
@@ -104,8 +108,14 @@ class Verdict:
     """choice assignments before merging; None when they were not all counted, or are without end"""
     again_paths: int | None = 0
     """of these, the paths that start again"""
-    failing_paths: int = 0
-    """without end: the end situations that fail"""
+    failing_paths: int | None = 0
+    """None where paths have no number"""
+    count: Count | None = None
+    """the same with what may be said of it; None for an unsettled verdict"""
+    told: tuple[str, ...] = ()
+    """numbers the performer has been told, where nothing is claimed"""
+    whereabouts: Mapping[tuple[int, ...], Mapping[tuple[str, int], int]] = field(default_factory=dict)
+    """their values → where the card may then be → on how many paths, where nothing is claimed"""
     states_widest: int = 0
     transitions: int = 0
     covers_every_order: bool = True
@@ -117,10 +127,11 @@ class Verdict:
     """what the budget ran out of, for an unsettled verdict"""
 
 
-def prove(routine: Routine, budget: Budget | None = None, explain: bool = True) -> Verdict:
+def prove(routine: Routine, budget: Budget | None = None, explain: bool = True, every_claim: bool = True) -> Verdict:
     """The verdict over every path. Unless it is to `explain`, a refutation comes without its counterexample and region.
 
-    Raises BadRoutine when the text has faults, or when on every path more cards are asked for than there are;
+    Raises BadRoutine when the text has faults, when on every path more cards are asked for than there are, or when no
+    path comes to a claim (unless `every_claim` is False: then that claim is told as reached by none);
     Cancelled when the budget's flag is raised. Out of budget is a verdict of its own, *unsettled*.
     """
     budget = budget or Budget()
@@ -131,16 +142,21 @@ def prove(routine: Routine, budget: Budget | None = None, explain: bool = True) 
             program, found, exact = _explored(routine, budget, reorder=False)
         if not found.ends:
             raise BadRoutine([_never_possible(routine, found)])
-        verdict = _judged(routine, program, found, exact, budget, explain)
+        count = count_of(program, found, exact)
+        claims = _claims(program, found, count)
+        if every_claim and (missed := [claim for claim in claims if claim.reached == 0 and not found.stuck]):
+            raise BadRoutine([_never_reached(routine, claim) for claim in missed])
+        verdict = _judged(routine, program, found, claims, count, exact, budget, explain)
     except OutOfBudget as limit:
         stopped = f"Not settled: {limit.reached}, and the search stopped there"
         return Verdict(UNSETTLED, stopped, limit=limit.limit, seconds=time.perf_counter() - begun)
     return replace(
         verdict,
-        paths=None
-        if program.is_unlimited or not exact
-        else sum(map(sum, (found.ends.values(), found.stuck.values(), found.again.values()))),
-        again_paths=None if program.is_unlimited or not exact else sum(found.again.values()),
+        claims=claims,
+        paths=count.paths,
+        again_paths=count.again,
+        failing_paths=count.failing,
+        count=count,
         states_widest=found.widest,
         transitions=found.transitions,
         covers_every_order=program.covers_every_order,
@@ -170,29 +186,31 @@ def _explored(routine: Routine, budget: Budget, reorder: bool) -> tuple[Program,
     wider = compile_routine(routine, replace(proof, limits=False))
     found = explore(wider, budget)
     fails = bool(found.stuck) or any(state[FAILED] for state in (*found.ends, *found.again))
-    if found.ends and (not fails or _least_failing(routine, budget, limits=False).failures):
+    if found.ends and wider.reached is None and (not fails or _least_failing(routine, budget, limits=False).failures):
         return wider, found, False
     return program, explore(program, budget), True
 
 
 def _judged(
-    routine: Routine, program: Program, found: Exploration, exact: bool, budget: Budget, explain: bool
-) -> Verdict:
-    if program.is_unlimited:  # there is no number of paths: situations are counted instead
-        found = replace(found, ends=dict.fromkeys(found.ends, 1), stuck=dict.fromkeys(found.stuck, 1))
-    # What must not be seen must not be seen before a fresh start either.
-    reached = (*found.ends.items(), *found.again.items())
-    failing = sum(w for state, w in reached if state[FAILED]) + sum(found.stuck.values())
-    if failing:
-        refuted = Verdict(
-            REFUTED,
-            "Fails",
-            landing=_end_places(routine, program, found, budget),
-            claims=_claims(program, found),
-            failing_paths=failing,
-        )
+    routine: Routine, program: Program, found: Exploration, claims: Sequence[Claim], count: Count, exact: bool,
+    budget: Budget, explain: bool,
+) -> Verdict:  # fmt: skip
+    if count.some_fail:
+        refuted = Verdict(REFUTED, "Fails", landing=_end_places(routine, program, found, count, budget))
         return _explained(routine, refuted, exact, budget) if explain else refuted
-    return _proved(routine, program, found, budget) if program.claims else _unclaimed(program, found)
+    if not program.claims:
+        return _unclaimed(program, found, count)
+    landing = _end_places(routine, program, found, count, budget)
+    return Verdict(PROVED, _proved(program, claims, count), landing)
+
+
+def _never_reached(routine: Routine, claim: Claim) -> Fault:
+    text = next(line.text for line in routine.walk() if line.number == claim.line)
+    start = len(text) - len(text.lstrip())
+    return Fault(
+        claim.line, start + 1, len(text) + 1, "No path comes to this claim.", "a claim that some path comes to",
+        "Change the cases above it, in which every path ends before.",
+    )  # fmt: skip
 
 
 def _never_possible(routine: Routine, found: Exploration) -> Fault:
@@ -217,34 +235,52 @@ def _never_possible(routine: Routine, found: Exploration) -> Fault:
 # With endings claimed, or with paths that cannot be gone
 
 
-def _claims(program: Program, found: Exploration) -> tuple[Claim, ...]:
-    stuck = sum(found.stuck.values())
-    failing = [
-        sum(w for state, w in (*found.ends.items(), *found.again.items()) if state[FAILED] >> (i + 1) & 1) + stuck
-        for i in range(len(program.claims))
-    ]
-    return tuple(Claim(c.line, c.text, not paths, paths) for c, paths in zip(program.claims, failing, strict=True))
+def _claims(program: Program, found: Exploration, count: Count) -> tuple[Claim, ...]:
+    stuck, ended = sum(found.stuck.values()), (*found.ends.items(), *found.again.items())
+    numbered = count.paths is not None
+
+    def of(i: int) -> Claim:
+        claim = program.claims[i]
+        failing = sum(w for state, w in ended if state[FAILED] >> (i + 1) & 1) + stuck
+        reached = sum(
+            w
+            for state, w in (ended if claim.throughout else found.ends.items())
+            if not claim.marked or (program.reached is not None and state[program.reached] >> i & 1)
+        )
+        # Without a number there is still a difference between some and none.
+        return Claim(
+            claim.line,
+            claim.text,
+            not failing,
+            failing if numbered else None,
+            reached if numbered or not reached else None,
+        )
+
+    return tuple(map(of, range(len(program.claims))))
 
 
-def _end_places(routine: Routine, program: Program, found: Exploration, budget: Budget) -> Landing | None:
+def _end_places(
+    routine: Routine, program: Program, found: Exploration, count: Count, budget: Budget
+) -> Landing | None:
     """The landing where a claim is made: a larger proof has forgotten places nobody looks at, the ledger keeps them."""
+    numbered = count.paths is not None
     if program.keeps_target:
-        return _landing(program, found.ends)
+        return _landing(program, found.ends, numbered)
     kept = end_layer(routine, budget.narrowed(budget.states or MOST_STEPS_FOR_PLACES, MOST_STEPS_FOR_PLACES))
-    return _landing(*kept) if kept else None
+    return _landing(*kept, numbered) if kept else None
 
 
-def _proved(routine: Routine, program: Program, found: Exploration, budget: Budget) -> Verdict:
-    in_cases = any(claim.in_case for claim in program.claims)
-    said = " and ".join(dict.fromkeys(_said(claim.text) for claim in program.claims))
-    return Verdict(
-        PROVED,
-        f"Proved: every case has its ending with {program.target}"
-        if in_cases
-        else f"Proved: {said}, {_whatever(program)}",
-        landing=_end_places(routine, program, found, budget),
-        claims=_claims(program, found),
-    )
+def _proved(program: Program, claims: Sequence[Claim], count: Count) -> str:
+    """The headline: what is proved, and of which paths."""
+    said = " and ".join(dict.fromkeys(_said(claim.text) for claim in claims))
+    in_cases = any(claim.marked for claim in program.claims)
+    if count.some_miss:
+        where = f"on the {of_paths(count.reached, count.paths)}" if count.reached and count.paths else "on the paths"
+        what = "every ending" if len(claims) > 1 else said
+        return f"Proved {where} that come to it: {what}; the others end before, and nothing is claimed of them"
+    if not in_cases:
+        return f"Proved: {said}, {_whatever(program)}"
+    return f"Proved: every case has its ending, {_whatever(program)}"
 
 
 def _said(claim: str) -> str:
@@ -294,7 +330,7 @@ def longest_path(routine: Routine, budget: Budget) -> tuple[int, ...]:
 # Without a claim: what the performer can know
 
 
-def _landing(program: Program, ends: dict[State, int]) -> Landing | None:
+def _landing(program: Program, ends: Mapping[State, int], numbered: bool) -> Landing | None:
     """Where the followed card lies; None where the proof did not need to keep that."""
     if program.target is None:
         return None
@@ -304,16 +340,17 @@ def _landing(program: Program, ends: dict[State, int]) -> Landing | None:
         if where is None:
             return None
         tally[where] += weight
-    return Landing(program.target, tuple(Where(*where, paths) for where, paths in tally.most_common()))
+    most_first = tally.most_common() if numbered else sorted((where, None) for where in tally)
+    return Landing(program.target, tuple(Where(*where, paths) for where, paths in most_first))
 
 
-def _unclaimed(program: Program, found: Exploration) -> Verdict:
+def _unclaimed(program: Program, found: Exploration, count: Count) -> Verdict:
     """Fixed, rule, one-of or lost: by what the told numbers leave open."""
     if program.target is None:
         return Verdict(FIXED, f"No card is followed; it can be carried out {_whatever(program)}")
     # Paths may end before the line that names the card.
     ends = {state: paths for state, paths in found.ends.items() if program.where_is(state, program.target)}
-    landing = _landing(program, ends)
+    landing = _landing(program, ends, count.paths is not None)
     if landing is None or not ends:
         return Verdict(FIXED, f"{program.target} is named on no path; it can be carried out {_whatever(program)}")
     verdict = _landed(program, landing, ends)
@@ -324,21 +361,32 @@ def _unclaimed(program: Program, found: Exploration) -> Verdict:
 
 def _landed(program: Program, landing: Landing, ends: dict[State, int]) -> Verdict:
     told = [(i, cell.name) for i, cell in enumerate(program.cells) if cell.told and not cell.is_place]
-    seen: dict[tuple[int, ...], set[tuple[str, int]]] = {}
-    for state in ends:
+    names = tuple(name for _, name in told)
+    seen: dict[tuple[int, ...], Counter[tuple[str, int]]] = {}
+    for state, paths in ends.items():
         where = program.where_is(state, landing.card)
         assert where is not None
-        seen.setdefault(tuple(state[i] for i, _ in told), set()).add(where)
-    card, most = landing.card, max(map(len, seen.values()))
+        seen.setdefault(tuple(state[i] for i, _ in told), Counter())[where] += paths
+    return replace(_known(program, landing, names, seen), told=names, whereabouts=seen)
+
+
+def _known(
+    program: Program,
+    landing: Landing,
+    names: Sequence[str],
+    seen: Mapping[tuple[int, ...], Iterable[tuple[str, int]]],
+) -> Verdict:
+    """What the performer can say of the card, by what has been told: `seen` is told → places."""
+    card, most = landing.card, max(len(list(where)) for where in seen.values())
     if len(landing.where) == 1:
         return Verdict(FIXED, f"Sure: {card} is {landing.text}, {_whatever(program)}", landing)
     if most == 1:
-        names = [name for _, name in told]
         landing = _rule(landing, names, {known: next(iter(where)) for known, where in seen.items()})
         by = f"at {landing.text}" if landing.formula else f"known from {', '.join(names)} by a table"
         return Verdict(RULE, f"A rule: {card} is {by}", landing)
     if most <= MOST_CANDIDATES:
-        return Verdict(ONE_OF, f"One of {most}: {card} is {landing.text}", landing)
+        knowing = f", knowing {', '.join(names)}" if most < len(landing.where) else ""
+        return Verdict(ONE_OF, f"One of {most}{knowing}: {card} is {landing.text}", landing)
     return Verdict(LOST, f"Lost: {card} may be in any of {most} places", landing)
 
 

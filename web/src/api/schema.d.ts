@@ -1063,8 +1063,16 @@ export interface components {
             text: string;
             /** Holds */
             holds: boolean;
-            /** Failing Paths */
-            failing_paths: number;
+            /**
+             * Failing Paths
+             * @description null where paths have no number
+             */
+            failing_paths: number | null;
+            /**
+             * Reached
+             * @description paths that come to it
+             */
+            reached: number | null;
         };
         /** ColumnOut */
         ColumnOut: {
@@ -1595,6 +1603,11 @@ export interface components {
             narrowed: string | null;
             /** Limits */
             limits: components["schemas"]["golden_pivot__api__variant_models__LimitOut"][];
+            /**
+             * Says
+             * @description in sentences: when it holds, and on how many paths
+             */
+            says: string;
         };
         /** LineCost */
         LineCost: {
@@ -2320,10 +2333,22 @@ export interface components {
         RegionOut: {
             /** Text */
             text: string | null;
+            /**
+             * Fails
+             * @description with which choices it fails, where only that has a short form
+             */
+            fails: string | null;
             /** Passing */
             passing: number;
             /** Paths */
             paths: number;
+            /**
+             * Reached
+             * @description paths that come to a claim
+             */
+            reached: number;
+            /** Says */
+            says: string;
             /** Values */
             values: {
                 [key: string]: number[];
@@ -3125,6 +3150,11 @@ export interface components {
             position: number | null;
             /** Share */
             share: number;
+            /**
+             * Says
+             * @description on how many paths it holds, or why nothing can be said
+             */
+            says: string;
         };
         /** TableOut */
         TableOut: {
@@ -3187,8 +3217,21 @@ export interface components {
              * @description of the paths, those that start again
              */
             again_paths: number | null;
-            /** Failing Paths */
-            failing_paths: number;
+            /**
+             * Failing Paths
+             * @description null where paths have no number
+             */
+            failing_paths: number | null;
+            /**
+             * Reached
+             * @description paths that come to a claim of an ending, or get stuck
+             */
+            reached: number | null;
+            /**
+             * Counted
+             * @description on how many paths it holds, in words; empty where they have no number
+             */
+            counted: string;
             /** States Widest */
             states_widest: number;
             /** Transitions */

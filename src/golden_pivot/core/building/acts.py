@@ -24,6 +24,7 @@ class Acts(Blocks):
         self.odds_cells: list[tuple[int, str, int]] = []
         self.ending_cell: int | None = None
         self.again_cell: int | None = None
+        self.reached_cell: int | None = None
         self.equally_likely = False
 
     def assume(self, what: str) -> None:
@@ -130,13 +131,20 @@ class Acts(Blocks):
 
     def check(self, holds: Callable[[Sequence[Any]], bool], explain: Callable[[Sequence[Any]], str]) -> None:
         """The line claims this."""
-        self._endings += 1
-        self._endings_for_all += not self._cases
-        index = self._claim()
+        index = self._ending()
         # The ending of all other paths is told beside those of the cases.
         if self.purpose.odds and (self._cases or self.ending_cell is not None):
             self._comes_to_ending()
-        self.instructions.append(Check(**self.standing({FAILED}), claim=index, holds=holds, explain=explain))
+        self._settles(index, holds, explain)
+
+    def _settles(
+        self, claim: int, holds: Callable[[Sequence[Any]], bool], explain: Callable[[Sequence[Any]], str]
+    ) -> None:
+        reached = self.reached_cell if self.claims[claim].marked else None
+        touches = {FAILED} if reached is None else {FAILED, reached}
+        self.instructions.append(
+            Check(**self.standing(touches), claim=claim, holds=holds, explain=explain, reached=reached)
+        )
 
     def _comes_to_ending(self) -> None:
         if self.ending_cell is None:
@@ -152,16 +160,17 @@ class Acts(Blocks):
         self, seen: Callable[[Sequence[Any]], bytes], told: Callable[[Sequence[Any]], tuple[int, ...]]
     ) -> None:
         """The line claims that what is `seen` at the end settles what is `told`: no two paths see the same and differ."""
-        self._endings += 1
-        self._endings_for_all += not self._cases
-        index = self._claim()
+        index = self._ending()
         self.tells[index] = cell = self.new_cell(Cell("what is seen at the end", False))
+        reached = self.reached_cell if self.claims[index].marked else None
 
         def run(cells: Cells) -> None:
             cells[FAILED] &= ~NO_ENDING
             cells[cell] = (seen(cells), told(cells))
+            if reached is not None:
+                cells[reached] |= 1 << index
 
-        self.note(run, [cell, FAILED])
+        self.note(run, [cell, FAILED, *([reached] if reached is not None else [])])
 
     def end_here(self) -> None:
         """These paths have come to an end of their own."""
@@ -207,8 +216,22 @@ class Acts(Blocks):
 
         self.note(run, [cell])
 
-    def _claim(self) -> int:
-        self.claims.append(ClaimLine(self.line.number, self.line.text.strip(), self._cases > 0))
+    def _ending(self) -> int:
+        if not self._cases and (self._left or self._unlimited):
+            raise self.fault_at(
+                self.line, "The routine would end here the first time round.", "an ending behind the repeated lines",
+                "Move it behind them, or under an If.",
+            )  # fmt: skip
+        self._endings += 1
+        self._endings_for_all += not self._cases
+        return self._claim()
+
+    def _claim(self, throughout: bool = False) -> int:
+        marked = not throughout and (self._cases > 0 or self._some_have_ended)
+        if marked and self.reached_cell is None:
+            self.reached_cell = self.new_cell(Cell("claims reached", False))
+            self.start[self.reached_cell] = 0
+        self.claims.append(ClaimLine(self.line.number, self.line.text.strip(), marked, throughout))
         return len(self.claims) - 1
 
     # What must not be seen
@@ -232,7 +255,7 @@ class Acts(Blocks):
                 "a card placed “with an odd back”",
                 "Place one, or leave it out.",
             )
-        exposure = Exposure(self._claim(), name, face)
+        exposure = Exposure(self._claim(throughout=True), name, face)
         self.ask_faces()
         self.found_needs = replace(self.found_needs, exposures=(*self.found_needs.exposures, exposure))
         self._seen_as(exposure)

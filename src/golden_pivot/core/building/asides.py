@@ -9,7 +9,7 @@ from collections.abc import Callable, Sequence
 from typing import Any
 
 from ..faults import Impossible
-from ..program import FAILED, NO_ENDING, Cell, Cells, Check, Reader
+from ..program import FAILED, NO_ENDING, Cell, Cells, Reader
 from ..routine import Aside, Line
 from .acts import Acts
 
@@ -78,7 +78,7 @@ class Asides(Acts):
                     return obstacle.reason
 
             index = self._claim()
-            self.instructions.append(Check(**self.standing({FAILED}), claim=index, holds=so, explain=why))
+            self._settles(index, so, why)
 
     def check_tells(
         self, seen: Callable[[Sequence[Any]], bytes], told: Callable[[Sequence[Any]], tuple[int, ...]]

@@ -191,4 +191,4 @@ def _is_performers(line: Line) -> bool:
         steps = [inner for inner in line.body if inner.is_ == STEP and inner.kind is not None]
         # A case in which only something is said: whoever says it must know.
         return not steps or any(map(_is_performers, steps))
-    return line.values.get("who") == PERFORMER or line.kind.phase == ENDING
+    return line.kind.phase == ENDING or line.kind.actor(line.values) == PERFORMER

@@ -20,6 +20,8 @@ from .scope import Scope, after_cases
 class Blocks(Lines):
     def __init__(self, *given: Any) -> None:
         super().__init__(*given)
+        self._some_have_ended = False
+        """some paths have come to an ending above"""
         self._cases = 0
         """how many cases stand around the line"""
         self._unlimited = 0
@@ -191,7 +193,7 @@ class Blocks(Lines):
         if self._phase == ENDING:
             self.said_by_the_end()
             self.instructions.append(Leap(self.line.number, self.rounds, frozenset(), frozenset(), END))
-            self.scope.ended = True
+            self.scope.ended = self._some_have_ended = True
         self._phase = HANDLING
         return self.scope
 

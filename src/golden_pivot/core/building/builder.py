@@ -2,8 +2,8 @@
 
 A program is built for one of several purposes. A **proof** gives a token only to cards that some line asks
 for and forgets what is dead. A **replay** gives every card its own token and forgets nothing. What one line
-asks of all others (that faces are followed, that a back is not seen) is known only at the end of a first
-building; a second one then provides it.
+asks of all others (that faces are followed, that a back is not seen) is known only at the end of a
+building; the next one then provides it, until none asks for more.
 """
 
 from __future__ import annotations
@@ -45,12 +45,14 @@ def compile_routine(routine: Routine, purpose: Purpose = PROOF) -> Program:
 
 def compile_what_can_be(routine: Routine, purpose: Purpose) -> tuple[Program, tuple[Fault, ...]]:
     """The program up to the first line that cannot be carried out, and every fault."""
-    builder = Builder(routine, purpose, Needs())
-    program = builder.build()
-    if builder.found_needs != builder.needs:
-        builder = Builder(routine, purpose, builder.found_needs)
+    needs = Needs()
+    while True:
+        builder = Builder(routine, purpose, needs)
         program = builder.build()
-    return program, tuple(builder.faults)
+        # What one line is given may let another ask for more; needs only grow, so this comes to an end.
+        if (more := needs.and_also(builder.found_needs)) == needs:
+            return program, tuple(builder.faults)
+        needs = more
 
 
 class Builder(Keeping):
@@ -162,13 +164,15 @@ class Builder(Keeping):
             if self.purpose.reorder:
                 instructions = reordered(instructions, self.cells)
             instructions = with_early_checks(instructions)
-        end = {FAILED, JUMP, *self.tells.values(), *([self.again_cell] if self.again_cell else [])}
+        end = {FAILED, JUMP, *self.tells.values(), *filter(None, (self.again_cell, self.reached_cell))}
         if self.purpose.odds:
             end |= {cell for _, _, cell in self.odds_cells} | ({self.ending_cell} if self.ending_cell else set())
         if self._keeps_target and target in self.card_cells:
             end.add(self.card_cells[target])
         if not claims and not self.purpose.odds and target:
             end |= {i for i, cell in enumerate(self.cells) if cell.is_place or i in self.ever_told}
+        if self.purpose.keep_cards:
+            end |= {~i for i, cell in enumerate(self.cells) if cell.is_place}
         seen = self.seen_cell if self.needs.facts else None
         may_die = frozenset(i for i, cell in enumerate(self.cells) if i > JUMP and self._may_be_forgotten(i, cell))
         places = frozenset(i for i, cell in enumerate(self.cells) if cell.is_place and self.purpose.forget_faces)
@@ -195,6 +199,7 @@ class Builder(Keeping):
             again=self.again_cell,
             odds=tuple(self.odds_cells),
             ending=self.ending_cell,
+            reached=self.reached_cell,
             keeps_target=self._keeps_target,
             interchangeable=tuple(bytes([token]) for token in self.pairs) or self._alike_faces(),
             remembered=tuple((name, self.learned[name], tuple(lines)) for name, lines in self.needed.items()),

@@ -115,7 +115,7 @@ class Cards(Asking):
 
     @property
     def follows_faces(self) -> bool:
-        return self.purpose.every_card or self.needs.faces
+        return self.purpose.every_card or self.purpose.follow_faces or self.needs.faces
 
     def _set_up(self) -> list[PackCard]:
         """Every card of the set-up: those of the pack, then those beside it."""

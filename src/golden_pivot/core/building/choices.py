@@ -10,12 +10,11 @@ from ..expressions import is_settled
 from ..language.templates import PERFORMER, SPECTATOR
 from ..language.values import NewNumber
 from ..program import Cell, Cells, Choose, Reader
+from ..steps.declare import CHANCE
 from .places import Place
 from .table import Table
 
 _SYMBOLS = "pqrstuvw"
-CHANCE = "chance"
-"""who decides, beside spectator and performer"""
 Ways = Callable[[Sequence[Any], int], tuple[int, int]]
 
 

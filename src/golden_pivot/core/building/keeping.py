@@ -43,6 +43,16 @@ class Keeping(Asides):
         self.touches |= set(cells)
         return cells
 
+    def highest_pile(self) -> Reader:
+        """The highest number of a pile that has cards, however it came about; 0 where none has."""
+        numbered = sorted(self._numbered_piles().items(), reverse=True)
+        self.reads |= {cell for _, cell in numbered}
+        return lambda cells: next((number for number, cell in numbered if cells[cell]), 0)
+
+    def few_enough_orders(self, count: int) -> None:
+        if self.scope.pile_count is None:  # how many are laid down is known on each path by itself
+            super().few_enough_orders(count)
+
     def pile_count(self) -> int:
         """The cell that counts the piles laid down so far."""
         if self.scope.pile_count is None:
@@ -145,6 +155,8 @@ class Keeping(Asides):
             heap = source.of(cells)
             if not heap:
                 raise Impossible(f"{source.name} is empty")
+            if not cells[enough] and any(cells[cell] for cell in piles):
+                raise Impossible("other piles lie there already")
             cells[enough] = min(keep, (cells[enough] or 0) + 1)
             cells[count] = (cells[count] or 0) + 1
             if kept(cells):

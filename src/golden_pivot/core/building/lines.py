@@ -20,6 +20,8 @@ if TYPE_CHECKING:
     from .builder import Builder
 
 MAX_INSTRUCTIONS = 5000
+OF_CARDS = ("card", "cards", "together", "listed")
+"""types of slots in which cards stand by their names"""
 
 
 class Lines(Looks):
@@ -45,6 +47,7 @@ class Lines(Looks):
                 self._following = following[line.number]
                 self._refuse_blanks(line)
                 self._in_order(line)
+                self._knows_the_cards(line)
                 line.kind.means(cast("Builder", self))
             self.said_at(line)
 
@@ -92,6 +95,20 @@ class Lines(Looks):
                 raise self.fault(
                     name, "A blank waits here.", "a value", "Write one in place of the “?”, or ask what would work."
                 )
+
+    def _knows_the_cards(self, line: Line) -> None:
+        """Whatever a line does: a card that you are to find or go by must be one that you know."""
+        assert line.kind is not None
+        if line.kind.phase != HANDLING:
+            return
+        for slot, type_name, _, _ in line.spans:
+            if type_name in OF_CARDS and (self.performer_acts() or slot in line.kind.yours):
+                value = line.values[slot]
+                for name in (value,) if isinstance(value, str) else value or ():
+                    if slot in line.kind.finds and name in self.scope.cards - self.scope.known_faces:
+                        self.must_find(slot, name)
+                    else:
+                        self.must_know(slot, name)
 
     def _in_order(self, line: Line) -> None:
         assert line.kind is not None

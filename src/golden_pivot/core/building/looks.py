@@ -7,7 +7,7 @@ from dataclasses import replace
 from functools import cached_property
 from typing import Any
 
-from ..cards import DOWN, FACE_UP, TOKEN, mate_of, ordinal
+from ..cards import DOWN, FACE_UP, TOKEN, index_of, mate_of, ordinal
 from ..expressions import CardFact, SpotFact
 from ..faces import PACK, Faces, face_classes
 from ..faults import Impossible
@@ -171,7 +171,7 @@ class Looks(Spots):
             return possible(cells)[option]
 
         def say(cells: Sequence[Any], option: int) -> str:
-            return faces.classes[option].text
+            return faces.text(option)
 
         key = f"face in line {self.line.number}"
         chosen = self.choose_by_chance(key, label, options, say, ways if limits else None)
@@ -224,7 +224,7 @@ class Looks(Spots):
         possible = _once_a_state(reckoned)
 
         def say(cells: Sequence[Any], option: int) -> str:
-            return faces.classes[option].text if option < size else f"not {faces.classes[option - size].text}"
+            return faces.text(option)
 
         chosen = self.choose_by_chance(
             f"face in line {self.line.number}", label, lambda cells: list(possible(cells)), say,
@@ -367,18 +367,33 @@ class Looks(Spots):
 
             return of_spot
         name = node.card
-        self._must_know(slot, name)
+        if self.performer_acts() and self._phase_of_line() != ENDING:
+            self.must_know(slot, name)
         token, read = self.look_at_card(slot, name, [what]), self.fact_of(what)
         return lambda cells: self._known_number(read(cells, token(cells)), what, name)
 
-    def must_know_face(self, slot: str) -> None:
-        """Where the line is the performer's, the performer must know what the card in the slot is."""
-        self._must_know(slot, self.phrase(slot))
+    def must_find(self, slot: str, name: str) -> None:
+        """The line at hand looks for a card of which you know no face: it must stand out where it lies."""
+        self.ask_faces()
+        outer, self.reads = (self.reads, self.looks_in), set()
+        places = self.every_place()
+        self.looks_in = set(places)
+        token = self.card_token(slot, name)
 
-    def _must_know(self, slot: str, name: str) -> None:
+        def run(cells: Cells) -> None:
+            card = token(cells)
+            heap = next((cells[cell] for cell in places if index_of(cells[cell], card) >= 0), b"")
+            showing = {bool(byte & FACE_UP) for byte in heap if byte & TOKEN == card}
+            if len(heap) > 1 and any(bool(byte & FACE_UP) in showing for byte in heap if byte & TOKEN != card):
+                raise Impossible(f"you do not know what {name} is and cannot tell it from the cards with it")
+
+        self.note(run, ())
+        self.reads, self.looks_in = outer
+
+    def must_know(self, slot: str, name: str) -> None:
+        """The line at hand is one that nobody can carry out who does not know what this card is."""
         self.needs_to_know(name)
-        if self.performer_acts() and self._phase_of_line() != ENDING and name not in self.scope.known_faces:
-            self.card_token(slot, name)
+        if name in self.scope.cards and name not in self.scope.known_faces:
             raise self.fault(
                 slot,
                 f"You do not know what {name} is.",

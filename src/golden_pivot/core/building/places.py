@@ -92,5 +92,4 @@ class Gathering:
 
     to: Place
     sizes: int
-    """cell that has the number of cards of each, top first, those that already lay there last"""
-    piles: int
+    """cell that has the number of cards of each, top first"""

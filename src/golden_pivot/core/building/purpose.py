@@ -19,6 +19,10 @@ class Purpose:
     """so are numbers that no formula could speak of, such as the order in which piles were gathered"""
     forget_faces: bool = True
     """so are faces that no later line reads, and names of cards other than the one that is followed"""
+    keep_cards: bool = False
+    """which card of the set-up lies where at the end is asked for"""
+    follow_faces: bool = False
+    """which way up cards lie is followed, whether a line asks for it or not"""
     kept: frozenset[str] = frozenset()
     """numbers that are kept to the end all the same"""
     follow: str | None = None
@@ -64,3 +68,13 @@ class Needs:
     """cards with mates that need tokens of their own, where some line asks for all mates"""
     facts: frozenset[str] = frozenset()
     """what is asked of cards whose faces are unknown"""
+
+    def and_also(self, other: Needs) -> Needs:
+        return Needs(
+            self.faces or other.faces,
+            other.exposures or self.exposures,
+            max(self.kept_piles, other.kept_piles),
+            self.pile_places or other.pile_places,
+            self.told_apart | other.told_apart,
+            self.facts | other.facts,
+        )

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from dataclasses import replace
+from functools import cache
 from itertools import permutations
 from typing import Any
 
 from ..cards import DOWN, UP, index_of, reversed_block, turned_over
-from ..faults import Impossible
+from ..faults import Impossible, OutOfBudget
 from ..language.phrases import place_text
 from ..language.values import Indexed, PlaceName, Position
 from ..program import Cell, Cells, Reader
@@ -20,6 +21,16 @@ from .places import Deal, Gathering, Place, fixed_place, one_of, reckoned_place
 MOST_PILES = 60
 MOST_GATHERED_FREELY = 6
 """piles whose every order is one choice: 720 of them"""
+
+
+@cache
+def _every_order(count: int) -> list[tuple[int, ...]]:
+    """Of so many things numbered from 0. Raises OutOfBudget where these are too many for one choice."""
+    if count > MOST_GATHERED_FREELY:
+        raise OutOfBudget(
+            "orders", f"{count} piles in any order are more than the {MOST_GATHERED_FREELY} that can be followed"
+        )
+    return list(permutations(range(count)))
 
 
 class Table(Numbers):
@@ -250,7 +261,8 @@ class Table(Numbers):
 
     def piles(self) -> tuple[int, ...]:
         """Cells of the piles last dealt, pile 1 first."""
-        if not self.scope.piles:
+        piles = self.scope.piles or tuple(self._numbered_piles().values())
+        if not piles:
             raise self.leans(
                 lambda: self.fault_at(
                     self.line,
@@ -259,20 +271,31 @@ class Table(Numbers):
                     "Deal into piles first.",
                 )
             )
-        self.reads |= set(self.scope.piles)
-        return self.scope.piles
+        self.reads |= set(piles)
+        return piles
 
-    def gather(
-        self, order: Callable[[Sequence[Any]], Sequence[int]], to: Place, piles: int
-    ) -> Callable[[Cells], None]:
+    def piles_there(self) -> Callable[[Sequence[Any]], list[int]]:
+        """(state) → cells of the piles that have cards, pile 1 first: only these can be pointed to or gathered."""
+        piles = self.piles()
+        return lambda cells: [cell for cell in piles if cells[cell]]
+
+    def _numbered_piles(self) -> dict[int, int]:
+        """Number → cell, for every heap called pile 1, pile 2, … that cards have been put on."""
+        numbers = (name.removeprefix("pile ") for name in self.scope.filled if name.startswith("pile "))
+        return {
+            int(number): self.place_cells[f"pile {number}"]
+            for number in sorted(filter(str.isdigit, numbers), key=int)
+        }
+
+    def gather(self, order: Callable[[Sequence[Any]], Sequence[int]], to: Place) -> Callable[[Cells], None]:
         """What puts the piles together at `to`, on what lies there; to be given to `act`.
 
         `order` gives the cells of the piles from top to bottom.
         """
         sizes = self.new_cell(Cell("sizes of the gathered piles", False))
-        self.touches |= {sizes} | to.cells | set(self.scope.piles)
+        self.touches |= {sizes} | to.cells | set(self.piles())
         self.reads |= to.cells
-        self.gathered = Gathering(to, sizes, piles)
+        self.gathered = Gathering(to, sizes)
 
         def run(cells: Cells) -> None:
             together = order(cells)
@@ -289,7 +312,14 @@ class Table(Numbers):
     """what the line at hand gathers"""
 
     def free_orders(self, count: int) -> list[tuple[int, ...]]:
-        """Every order of `count` things numbered from 0; as few as can be a single choice."""
+        """Every order of `count` things numbered from 0."""
+        self.few_enough_orders(count)
+        return _every_order(count)
+
+    every_order = staticmethod(_every_order)
+
+    def few_enough_orders(self, count: int) -> None:
+        """So many things in any order can be a single choice."""
         if count > MOST_GATHERED_FREELY:
             raise self.fault_at(
                 self.line,
@@ -297,7 +327,6 @@ class Table(Numbers):
                 f"at most {MOST_GATHERED_FREELY} piles in any order",
                 "Gather some of them in a stated order.",
             )
-        return list(permutations(range(count)))
 
     def last_gathering(self) -> Gathering:
         """The piles as they were put together, undisturbed since."""

@@ -15,7 +15,6 @@ from math import comb
 
 from ..budget import Budget
 from ..building import ODDS, compile_routine
-from ..building.choices import CHANCE
 from ..expressions import Number
 from ..faults import BadRoutine
 from ..language.parser import lines_of, read_routine
@@ -24,7 +23,7 @@ from ..odds import Chance, odds_of_program
 from ..program import Choose, Program
 from ..report import chance_text
 from ..routine import Line, Routine
-from ..steps.declare import ENDING
+from ..steps.declare import CHANCE, ENDING
 from ..variants.edits import Edit, edited, with_range
 from .declare import Desk, Table, Trouble, asked, desk, within
 

@@ -11,7 +11,7 @@ from ..faults import BadRoutine, OutOfBudget
 from ..language.parser import lines_of, read_routine
 from ..notes import badges_of
 from ..variants.edits import quiet
-from ..variants.slips import fragility_of
+from ..variants.slips import ALL, ELSEWHERE, HARMLESS, SOME, fragility_of
 from ..verdicts import prove
 from .effort import effort_of
 from .paces import Paces
@@ -41,7 +41,7 @@ class Side:
     harmless: int | None
     """plausible slips that do no harm"""
     harmful: int | None
-    """those after which it fails on some path or all"""
+    """those after which it fails on some path or all, or the card is at another place"""
 
 
 @dataclass(frozen=True)
@@ -80,8 +80,8 @@ def side_of(text: str, budget: Budget, paces: Paces | None = None) -> Side:
     try:
         effort = effort_of(routine, budget, paces)
         outcomes = fragility_of(text, budget, lambda words, _: budget.progress(words)).outcomes
-        harmful = sum(one.kind in ("some", "all") for one in outcomes)
-        harmless = sum(one.kind in ("harmless", "elsewhere") for one in outcomes)
+        harmful = sum(one.kind in (SOME, ALL, ELSEWHERE) for one in outcomes)
+        harmless = sum(one.kind == HARMLESS for one in outcomes)
     except OutOfBudget:
         return Side(verdict.headline, verdict.verdict, badges_of(routine), *nothing)
     return Side(

@@ -6,13 +6,13 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from ..budget import Budget
-from ..building.choices import CHANCE
 from ..expressions import Binary, DigitSum, Expression, Extreme, Half, Number, Remainder, expression_text
 from ..language.values import expressions_in
 from ..notes import notes_of
 from ..program import Act
 from ..replay import Play, play_path
 from ..routine import PATTER, STEP, Line, Routine
+from ..steps.declare import CHANCE
 from ..verdicts import longest_path
 from .paces import Paces
 

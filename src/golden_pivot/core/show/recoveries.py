@@ -67,11 +67,13 @@ def after_slips(text: str, found: Fragility, budget: Budget) -> Iterator[Recover
 
 def _come_to(text: str, line: int, when: str, budget: Budget) -> Iterator[Recovery]:
     try:
-        found = prove(read_routine(text), quiet(budget), explain=False)
+        found = prove(read_routine(text), quiet(budget), explain=False, every_claim=False)
     except (BadRoutine, OutOfBudget):
         yield Recovery(line, when, "it cannot be carried out", "")
         return
-    if found.verdict == PROVED:
+    if found.count and found.count.some_stuck:
+        yield Recovery(line, when, "it cannot always be carried out", "")
+    elif found.verdict == PROVED and not (found.count and found.count.some_miss):
         yield Recovery(line, when, "it works all the same", "")
     elif found.landing and len(found.landing.where) <= MOST_PLACES:
         then = f"{found.landing.card} is {found.landing.text}"

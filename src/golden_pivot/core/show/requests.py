@@ -17,7 +17,7 @@ from ..steps.declare import ENDING
 
 def asks_spectator(line: Line) -> bool:
     """The spectator acts or decides in this line."""
-    return bool(line.kind) and (line.values.get("who") == SPECTATOR or line.kind.sentence.startswith("Spectator"))  # type: ignore[union-attr]
+    return line.kind is not None and line.kind.actor(line.values) == SPECTATOR
 
 
 def requests_of(routine: Routine) -> dict[int, str]:

@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
-from itertools import permutations
+from itertools import permutations, product
 
 from ..budget import Budget
 from ..building import compile_routine
 from ..building.purpose import Purpose
-from ..cards import FACE_UP, TOKEN, ordinal
+from ..cards import FACE_UP, TOKEN, ordinal, turned_over
 from ..explorer import explore
 from ..faults import OutOfBudget
 from ..language.phrases import list_text
@@ -20,8 +20,10 @@ from .paces import Paces
 from .predictions import predictions_of
 from .setup import setup_of
 
-ENDS = Purpose(forget_places=False, forget_faces=False)
-"""what lies where at the end, with every card that has a name"""
+ENDS = Purpose(forget_places=False, keep_cards=True, follow_faces=True)
+"""what lies where at the end and which way up, with every card that has a name"""
+MOST_ENDS, MOST_STEPS = 200_000, 1_000_000
+"""situations, and steps to come to them, beyond which no plan is sought; not a time, so that it is the same everywhere"""
 MOST_HEAPS = 5
 """heaps of which every order of gathering is tried"""
 
@@ -31,7 +33,7 @@ Table = Mapping[str, bytes]
 
 @dataclass(frozen=True)
 class Move:
-    """One thing done. `kind`: turn, gather, cut, take or insert; the rest as the kind needs it."""
+    """One thing done. `kind`: over, turn, gather, cut, take or insert; the rest as the kind needs it."""
 
     kind: str
     words: str
@@ -40,6 +42,10 @@ class Move:
     number: int = 0
     place: str = "deck"
     face_up: bool = False
+
+
+OVER = Move("over", "If the cards of a heap all lie face up, turn the heap over.")
+TURN = Move("turn", "Turn every card that lies face up face down.")
 
 
 @dataclass(frozen=True)
@@ -71,10 +77,18 @@ def reset_program(routine: Routine) -> Program:
 
 
 def table_of(program: Program, state: State) -> dict[str, bytes]:
-    """Only cards of the set-up matter: any other may be any other."""
+    """Only cards of the set-up matter, and which way up each card lies: any other card may be any other."""
+    (table,) = _tables(program, [state])
+    return dict(table)
+
+
+def _tables(program: Program, states: Iterable[State]) -> list[dict[str, bytes]]:
+    """`table_of` each of these, those that are alike once."""
     known = set(program.tokens.values()) - {0}
     plain = bytes(byte if byte & TOKEN in known else byte & FACE_UP for byte in range(256))
-    return {name: state[index].translate(plain) for index, name in program.places() if state[index]}
+    places = program.places()
+    found = dict.fromkeys(tuple(state[index].translate(plain) for index, _ in places) for state in states)
+    return [{name: heap for (_, name), heap in zip(places, heaps, strict=True) if heap} for heaps in found]
 
 
 def done(table: Table, moves: Sequence[Move]) -> dict[str, bytes]:
@@ -82,6 +96,8 @@ def done(table: Table, moves: Sequence[Move]) -> dict[str, bytes]:
     now = dict(table)
     for move in moves:
         match move.kind:
+            case "over":
+                now = {name: turned_over(heap) if min(heap) >= FACE_UP else heap for name, heap in now.items()}
             case "turn":
                 now = {name: bytes(card & TOKEN for card in heap) for name, heap in now.items()}
             case "gather":
@@ -103,15 +119,17 @@ def done(table: Table, moves: Sequence[Move]) -> dict[str, bytes]:
 
 
 def reset_of(routine: Routine, budget: Budget, paces: Paces | None = None) -> ResetPlan | None:
-    """The plan of fewest moves among those tried; None where there are too many ends. Raises BadRoutine."""
+    """The plan of fewest moves among those tried; None where there are too many ends, or none serves all. Raises BadRoutine."""
     program = reset_program(routine)
     try:
-        ends = ends_of(program, budget)
+        ends = ends_of(program, replace(budget.narrowed(MOST_ENDS, MOST_STEPS), seconds=None))
     except OutOfBudget:
         return None
     wanted = table_of(program, program.start)
-    tables = [table_of(program, state) for state in ends] or [wanted]
-    moves = min(_plans(program, tables, wanted), key=len)
+    tables = _tables(program, ends) or [wanted]
+    moves = min(_plans(program, tables, wanted), key=len, default=None)
+    if moves is None:  # what lies face up at the beginning and has no name cannot be told from the others
+        return None
     return ResetPlan(
         moves, _seconds(moves, paces or Paces(), max(sum(map(len, table.values())) for table in tables)), len(ends),
         *_afterwards(routine, moves), tuple(_once(routine, program)),
@@ -122,23 +140,31 @@ def _plans(program: Program, tables: Sequence[Table], wanted: Table) -> Iterator
     """Plans that serve every end."""
     names = {token: name for name, token in program.tokens.items()}
     heaps = sorted({name for table in tables for name in table}, key=lambda name: (name != "deck", name))
-    first: list[Move] = []
-    if any(card >= FACE_UP for table in tables for heap in table.values() for card in heap):
-        first.append(Move("turn", "Turn every card that lies face up face down."))
+    shown = any(card >= FACE_UP for table in (*tables, wanted) for heap in table.values() for card in heap)
+    # A heap that lies face up as a whole is turned over; where cards lie both ways each is put right.
+    openings: list[list[Move]] = [[], [OVER], [TURN]] if shown else [[]]
     tracked = [token for heap in wanted.values() for card in heap if (token := card & TOKEN)]
     orders = list(permutations(heaps)) if len(heaps) <= MOST_HEAPS else [tuple(heaps)]
-    for order in orders:
-        begun = list(first)
+    for opening, order in product(openings, orders):
+        begun = list(opening)
         if len(heaps) > 1 or heaps != ["deck"]:
-            begun.append(Move("gather", f"Put the heaps together, from the top: {', '.join(order)}.", tuple(order)))
+            words = (
+                f"Put the heaps together, from the top: {', '.join(order)}."
+                if len(order) > 1
+                else f"Take {order[0]} as the pack."
+            )
+            begun.append(Move("gather", words, tuple(order)))
         after = [done(table, begun) for table in tables]
         if all(table == wanted for table in after):
             yield tuple(begun)
-            return
+            if not opening:
+                return
         if cut := _cut(after, wanted):
             yield (*begun, cut)
-        if order == orders[0]:
-            yield (*begun, *_put_back(program, tracked, names, wanted))
+        if tracked and order == orders[0]:
+            searched = (*begun, *_put_back(program, tracked, names, wanted))
+            if all(done(table, searched) == wanted for table in tables):
+                yield searched
 
 
 def _cut(tables: Sequence[Table], wanted: Table) -> Move | None:

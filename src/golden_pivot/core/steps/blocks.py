@@ -98,6 +98,7 @@ def cut(b: Builder) -> None:
     "{who} cut+s {place:place} to bring {card:card} to the {end=top|bottom}",
     family="Blocks",
     does="a complete cut keeps the round order",
+    finds=("card",),
     example="Cut deck to bring MARK to the top",
 )
 def cut_to(b: Builder) -> None:

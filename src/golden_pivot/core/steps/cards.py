@@ -218,7 +218,7 @@ def piles_beside(b: Builder) -> None:
         at = index_of(gathering.to.of(cells), token(cells))
         for over, size in enumerate(cells[gathering.sizes]):
             if 0 <= at < size:
-                return gathering.piles - 1 - over if under else over
+                return len(cells[gathering.sizes]) - 1 - over if under else over
             at -= size
         raise Impossible(f"{name} is in none of the piles")
 

@@ -141,6 +141,7 @@ def spell_under(b: Builder) -> None:
     says="Deal from {from}[ {>to}], one at a time, until you come to {card}{secretly}.",
     singly=True,
     sees="the faces as they are dealt",
+    finds=("card",),
 )
 def count_to(b: Builder) -> None:
     """Cards are dealt until this card has been dealt; the number is how many that took, the card included.

@@ -3,16 +3,19 @@
 from __future__ import annotations
 
 import inspect
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
-from ..language.templates import Element, compile_template
+from ..language.templates import PERFORMER, SPECTATOR, Element, compile_template
 
 if TYPE_CHECKING:
     from ..building import Builder
 
 Meaning = Callable[["Builder"], None]
+
+CHANCE = "chance"
+"""who decides, beside spectator and performer"""
 
 PAGE, SETUP, HANDLING, ENDING = "page", "set-up", "handling", "ending"
 """phases of a routine: what is written about it, what lies ready, what is done, what must come out"""
@@ -53,6 +56,17 @@ class StepKind:
     """what whoever does it sees and nobody else, written as `says`"""
     says: str = ""
     """how one may ask the spectator for it, see language/spoken.py; without it, the sentence itself serves"""
+    yours: frozenset[str] = frozenset()
+    """slots that the performer must know although the spectator acts"""
+    finds: frozenset[str] = frozenset()
+    """slots of cards that are only looked for: one can be found that lies alone, or shows another side than all with it"""
+
+    def actor(self, values: Mapping[str, Any]) -> str:
+        """Who acts in such a line: the spectator, chance, or the performer, where nobody else is named."""
+        if "who" in values:
+            return str(values["who"])
+        subject = self.sentence.split(maxsplit=1)[0].lower()
+        return subject if subject in (SPECTATOR, CHANCE) else PERFORMER
 
     @property
     def is_question(self) -> bool:
@@ -84,11 +98,13 @@ def step(
     singly: bool = False,
     sees: str = "",
     says: str = "",
+    yours: tuple[str, ...] = (),
+    finds: tuple[str, ...] = (),
 ) -> Callable[[Meaning], StepKind]:
     """Declare a kind of step. The function below is its meaning, its name the tag, its docstring the manual.
 
     See language/templates.py for how a sentence is written, steps/slips.py for `heard` and `firm`, variants/explain.py for `does`,
-    language/spoken.py for `says` and `sees`.
+    language/spoken.py for `says` and `sees`; `yours` names slots that you must know although the spectator acts, `finds` slots of cards that are only looked for.
     """
 
     def register(meaning: Meaning) -> StepKind:
@@ -112,6 +128,8 @@ def step(
             singly=singly,
             sees=sees,
             says=says,
+            yours=frozenset(yours),
+            finds=frozenset(finds),
         )
         if kind.name in REGISTRY:
             raise ValueError(f"two kinds of step are called {kind.name}")

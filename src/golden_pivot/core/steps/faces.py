@@ -43,7 +43,6 @@ def if_card(b: Builder) -> None:
 
     Where lines of yours depend on it, you must know the card.
     """
-    b.must_know_face("card")
     what = b.phrase("what")
     if what == "a court card":
         value = _fact(b, "card", "value")
@@ -65,8 +64,6 @@ def if_alike(b: Builder) -> None:
 
     Mates have the same value and colour. Where lines of yours depend on it, you must know both cards.
     """
-    b.must_know_face("card")
-    b.must_know_face("other")
     how = b.phrase("how")
     facts = ["pair"] if how == "are mates" else [how.rsplit(" ", 1)[1]]
     pairs = [(_fact(b, "card", fact), _fact(b, "other", fact)) for fact in facts]
@@ -87,7 +84,6 @@ def spell_name(b: Builder) -> None:
 
     *The value and the suit* leaves out the word between them.
     """
-    b.must_know_face("card")
     what = b.phrase("what")
     facts = ["letters of value"] if what != "the suit" else []
     facts += ["letters of suit"] if what != "the value" else []
@@ -107,7 +103,6 @@ def take_mate(b: Builder) -> None:
 
     The heap must be certain to have it: whatever of the pack has not been seen lies there. You know its face.
     """
-    b.must_know_face("card")
     source = b.source("from")
     at = b.mate_in("card", source)
     to = b.destination("to", apart_from=source)

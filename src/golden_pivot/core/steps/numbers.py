@@ -88,12 +88,12 @@ def choose_values(b: Builder) -> None:
     says="Point to {which} pile{secretly}.",
 )
 def choose_pile(b: Builder) -> None:
-    """Any of the piles last dealt. The number is the pile's, pile 1 being the first that was dealt to.
+    """Any of the piles last dealt or laid down that have cards. The number is the pile's, pile 1 being the first.
 
     *Another* pile is none of those pointed to before. Afterwards a line may speak of *pile p*, and with two piles
     of *pile 3 - p*, the other one.
     """
-    count, earlier = len(b.piles()), tuple(b.scope.pointed)
+    piles, earlier = b.piles(), tuple(b.scope.pointed)
     if b.phrase("which") == "another" and not earlier:
         raise b.fault("which", "No pile has been pointed to yet.", "“a pile”", "Write “a pile”.")
     barred = earlier if b.phrase("which") == "another" else ()
@@ -102,7 +102,7 @@ def choose_pile(b: Builder) -> None:
 
     def options(cells: Sequence[Any]) -> Sequence[int]:
         taken = {cells[cell] for cell in barred}
-        return [number for number in range(1, count + 1) if number not in taken]
+        return [number for number, pile in enumerate(piles, start=1) if cells[pile] and number not in taken]
 
     b.choose("name", name, b.flag("secretly"), options)
     b.scope.pointed = (*barred, b.scope.numbers[name])

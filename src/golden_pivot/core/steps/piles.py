@@ -55,23 +55,27 @@ def deal_piles(b: Builder) -> None:
     b.act(run, cards, passing)
 
 
-def _gathers(
-    b: Builder, order: Callable[[Sequence[Any], int], Sequence[int]], how_many: int, secret: bool = False
-) -> None:
-    """The common part. `order` gives the cells of the piles from top to bottom, for one of `how_many` ways."""
+Orders = Callable[[Sequence[Any]], Sequence[Sequence[int]]]
+"""(state) → every order in which piles may be put together: their cells, from top to bottom"""
+
+
+def _gathers(b: Builder, orders: Orders, is_open: bool, secret: bool = False) -> None:
+    """The common part; `is_open`: there may be more than one order."""
     piles = b.piles()
-    to = b.destination("to", b.scope.piles_from)
+    to = b.destination("to", b.scope.piles_from or "deck")
 
     def say(cells: Sequence[Any], option: int) -> str:
-        return f"{list_text([str(piles.index(cell) + 1) for cell in order(cells, option)])} from the top"
+        return f"{list_text([str(piles.index(cell) + 1) for cell in orders(cells)[option]])} from the top"
 
-    if how_many > 1:
-        chosen = b.choose_unnamed(
-            f"order in line {b.line.number}", "the order of the piles", secret, lambda cells: range(how_many), say
-        )
-        b.act(b.gather(lambda cells: order(cells, chosen(cells)), to, len(piles)))
+    def options(cells: Sequence[Any]) -> Sequence[int]:
+        return range(len(orders(cells)))
+
+    if is_open:
+        label = f"order in line {b.line.number}"
+        chosen = b.choose_unnamed(label, "the order of the piles", secret, options, say)
+        b.act(b.gather(lambda cells: orders(cells)[chosen(cells)], to))
     else:
-        b.act(b.gather(lambda cells: order(cells, 0), to, len(piles)))
+        b.act(b.gather(lambda cells: orders(cells)[0], to))
 
 
 @step(
@@ -82,13 +86,18 @@ def _gathers(
     says="Gather the piles in any order{secretly}.",
 )
 def gather_any(b: Builder) -> None:
-    """The piles are put together in whatever order, as they lie, where they were dealt from unless the line says.
+    """The piles that have cards are put together in whatever order, where they were dealt from unless the line says.
 
-    Every order must work. You see which, unless it is done secretly.
+    Every order must work, of six piles at most. You see which, unless it is done secretly.
     """
-    piles = b.piles()
-    orders = [[piles[i] for i in order] for order in b.free_orders(len(piles))]
-    _gathers(b, lambda cells, option: orders[option], len(orders), b.flag("secretly"))
+    there = b.piles_there()
+    b.few_enough_orders(len(b.scope.piles))
+
+    def orders(cells: Sequence[Any]) -> Sequence[Sequence[int]]:
+        lie = there(cells)
+        return [[lie[i] for i in order] for order in b.every_order(len(lie))]
+
+    _gathers(b, orders, True, b.flag("secretly"))
 
 
 @step(
@@ -101,13 +110,16 @@ def gather_any(b: Builder) -> None:
 )
 def gather_side(b: Builder) -> None:
     """The piles are put together one after another, pile 1 being the leftmost. *Either side* leaves it open which."""
-    piles = b.piles()
-    side = b.phrase("side")
-    rightwards = piles if b.phrase("where") == "under" else piles[::-1]
-    orders = {"left to right": [rightwards], "right to left": [rightwards[::-1]]}.get(
-        side, [rightwards, rightwards[::-1]] if len(piles) > 1 else [rightwards]
-    )
-    _gathers(b, lambda cells, option: orders[option], len(orders))
+    there, side, under = b.piles_there(), b.phrase("side"), b.phrase("where") == "under"
+
+    def orders(cells: Sequence[Any]) -> Sequence[Sequence[int]]:
+        lie = there(cells)
+        rightwards = lie if under else lie[::-1]
+        if side == "either side":
+            return [rightwards, rightwards[::-1]] if len(lie) > 1 else [rightwards]
+        return [rightwards if side == "left to right" else rightwards[::-1]]
+
+    _gathers(b, orders, side == "either side")
 
 
 @step(
@@ -124,16 +136,17 @@ def gather_slot(b: Builder) -> None:
         raise b.fault(
             "pile", f"{pile.name} is none of the piles.", "one of the piles last dealt", "Name one of them."
         )
-    slot, count = b.index("slot", b.line.values["slot"], pile), len(piles)
-    arrangements = b.free_orders(count - 1)
+    slot, there = b.index("slot", b.line.values["slot"], pile), b.piles_there()
+    b.few_enough_orders(len(b.scope.piles) - 1)
 
-    def order(cells: Sequence[Any], option: int) -> Sequence[int]:
-        told, at = pile.find(cells), slot(cells, count)
-        rest = [cell for cell in piles if cell != told]
-        around = [rest[i] for i in arrangements[option]]
-        return [*around[:at], told, *around[at:]]
+    def orders(cells: Sequence[Any]) -> Sequence[Sequence[int]]:
+        told, lie = pile.find(cells), there(cells)
+        rest = [cell for cell in lie if cell != told]
+        at = slot(cells, len(rest) + 1)
+        arranged = ([rest[i] for i in order] for order in b.every_order(len(rest)))
+        return [[*around[:at], told, *around[at:]] for around in arranged]
 
-    _gathers(b, order, len(arrangements))
+    _gathers(b, orders, True)
 
 
 @step(
@@ -148,13 +161,13 @@ def gather_order(b: Builder) -> None:
     if any(not place.cells <= set(piles) for place in named):
         raise b.fault("piles", "These are not all piles.", "piles of those last dealt", "Name piles only.")
 
-    def order(cells: Sequence[Any], option: int) -> Sequence[int]:
+    def order(cells: Sequence[Any]) -> Sequence[int]:
         cells_of_piles = [place.find(cells) for place in named]
         if len(set(cells_of_piles)) < len(cells_of_piles):
             raise Impossible("a pile is gathered twice")
         return cells_of_piles
 
-    _gathers(b, order, 1)
+    _gathers(b, lambda cells: [order(cells)], False)
 
 
 @step(
@@ -196,6 +209,8 @@ def deal_each(b: Builder) -> None:
     family="Choices",
     example="Spectator points to 3 of the piles, and you keep those that FORCE is among",
     says="Point to {count} of the piles.",
+    yours=("card",),
+    finds=("card",),
 )
 def narrow(b: Builder) -> None:
     """Narrowing, or magician's choice: the piles pointed to are kept if the card is in one of them, else the others.
@@ -241,7 +256,7 @@ def narrow(b: Builder) -> None:
 
 @step("{who} lay+s {from:place} down as a new pile", family="Piles", example="Lay packet down as a new pile")
 def new_pile(b: Builder) -> None:
-    """The whole heap, as it lies, is the next pile: pile 1, pile 2 and so on as they come.
+    """The whole heap, as it lies, is the next pile: pile 1, pile 2 and so on as they come, behind those that lie there.
 
     Where a later line keeps only some of the piles, which these are is settled here, pile by pile, and every way
     to settle it is covered: the others go on top of each other, on the heap *spare*.
@@ -250,6 +265,7 @@ def new_pile(b: Builder) -> None:
     if b.needs.kept_piles:
         b.lay_or_reject(source)
         return
+    lying = b.highest_pile()
     piles, count = b.growing_piles(), b.pile_count()
     b.reads.add(count)
     all_on_one = len(piles) == 1
@@ -257,7 +273,7 @@ def new_pile(b: Builder) -> None:
         raise b.fault("from", "This heap is one of the piles.", "another heap", "Put it elsewhere first.")
 
     def run(cells: Cells) -> None:
-        heap, n = source.of(cells), cells[count]
+        heap, n = source.of(cells), max(cells[count], lying(cells))
         if not heap:
             raise Impossible(f"{source.name} is empty")
         if n == len(piles) and not all_on_one:

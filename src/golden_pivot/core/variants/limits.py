@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from itertools import groupby
 
 from ..budget import Budget
 from ..expressions import Number
@@ -12,8 +13,12 @@ from ..language.parser import read_routine
 from ..language.values import NewNumber
 from ..regions import Region, region_of
 from ..routine import Line, Routine
-from ..verdicts import PROVED, prove
-from .edits import Edit, edited, with_range
+from ..verdicts import PROVED, Verdict, prove
+from .edits import Edit, edited, quiet, with_range
+
+SOME_STUCK = "it cannot always be carried out"
+MOST_EACH = 60
+"""numbers outside a range that are told one by one"""
 
 
 @dataclass(frozen=True)
@@ -39,15 +44,29 @@ class Limits:
     narrowed: str | None
     """the text with its ranges kept inside the region, where that alone makes every claim hold"""
     limits: tuple[Limit, ...] = ()
+    says: str = ""
+    """in sentences: when it holds, and on how many paths"""
 
 
 def limits_of(text: str, budget: Budget) -> Limits:
     """Raises BadRoutine for a text with faults, Cancelled."""
     region = region_of(read_routine(text), budget, thorough=True)
-    if region is None or not region.passing or region.passing == region.paths:
-        return Limits(region, None)
+    if region is None:
+        return Limits(None, None, (), _without_region(prove(read_routine(text), quiet(budget), explain=False)))
+    if not region.passing or region.passing == region.paths:
+        return Limits(region, None, (), region.says)
     narrowed = _narrowed(text, region, budget)
-    return Limits(region, narrowed, tuple(_limits(text, region, budget)) if narrowed else ())
+    return Limits(region, narrowed, tuple(_limits(text, region, budget)) if narrowed else (), region.says)
+
+
+def _without_region(verdict: Verdict) -> str:
+    """What can be said where paths are too many to list, or have no number."""
+    if verdict.count is None:
+        return f"{verdict.headline}."
+    if not verdict.count.some_fail:
+        return f"It holds, whatever they choose{f': {verdict.count.text}' if verdict.count.text else ''}."
+    many = "Paths have no number here" if verdict.count.paths is None else "There are too many paths to list"
+    return f"{verdict.count.failure} {many}, so that the choices with which it holds are not told."
 
 
 def _limits(text: str, region: Region, budget: Budget) -> Iterator[Limit]:
@@ -74,17 +93,38 @@ def _outside(
     for low, high in ((new.low.value, run[0] - 1), (run[1] + 1, new.high.value)):
         if low > high:
             continue
-        row = with_range(line, slot, new, (low, high))
-        numbers = str(low) if low == high else f"{low} to {high}"
-        try:
-            found = prove(read_routine(edited(text, Edit(line.number, line.number, (row,)))), budget, explain=False)
-        except BadRoutine:
-            yield numbers, "it cannot be carried out"
+        known = _known(text, line, slot, new, (low, high), budget)
+        if known != SOME_STUCK:
+            yield _numbers(low, high), known
             continue
-        if found.landing:
-            # Only with few places is it of use to know them: another ending can be prepared for each.
-            known = found.landing.text
-            yield numbers, f"{found.landing.card} is {known}"
+        # Where it can be carried out with some of the numbers, each is told by itself.
+        each = [
+            (n, _known(text, line, slot, new, (n, n), budget)) for n in range(low, min(high, low + MOST_EACH) + 1)
+        ]
+        for words, group in groupby(each, key=lambda one: one[1]):
+            told = [n for n, _ in group]
+            yield _numbers(told[0], told[-1]), words
+        if low + MOST_EACH < high:
+            yield _numbers(low + MOST_EACH + 1, high), SOME_STUCK
+
+
+def _known(text: str, line: Line, slot: str, new: NewNumber, run: tuple[int, int], budget: Budget) -> str:
+    """Where the card is when the number is one of these."""
+    row = with_range(line, slot, new, run)
+    changed = read_routine(edited(text, Edit(line.number, line.number, (row,))))
+    try:
+        found = prove(changed, quiet(budget), explain=False, every_claim=False)
+    except BadRoutine:
+        return "it cannot be carried out"
+    if found.count is None:
+        return "nothing is settled"
+    if found.count.some_stuck:
+        return SOME_STUCK
+    return f"{found.landing.card} is {found.landing.text}" if found.landing else "no card is followed"
+
+
+def _numbers(low: int, high: int) -> str:
+    return str(low) if low == high else f"{low} to {high}"
 
 
 def _ranges(routine: Routine, region: Region) -> Iterator[tuple[Line, str, NewNumber, tuple[int, int]]]:

@@ -54,7 +54,7 @@ def sweep_json(found: Sweep) -> dict[str, Any]:
         "rows": [
             {
                 "values": list(row.values), "verdict": row.verdict, "landing": row.landing,
-                "position": row.position, "share": row.share,
+                "position": row.position, "share": row.share, "says": row.says,
             }
             for row in found.rows
         ],
@@ -76,6 +76,7 @@ def limits_json(found: Limits) -> dict[str, Any]:
     return {
         "region": found.region and region_json(found.region),
         "narrowed": found.narrowed,
+        "says": found.says,
         "limits": [
             {
                 "line": limit.line, "name": limit.name, "low": limit.low, "high": limit.high, "steer": limit.steer,

@@ -6,13 +6,15 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 
 from ..budget import Budget
+from ..counted import Count, of_paths
 from ..faults import BadRoutine
 from ..language.parser import read_routine
 from ..language.phrases import list_text
+from ..regions import choices_of
 from ..routine import STEP, Line, Routine
 from ..steps.declare import ENDING, HANDLING, PAGE
 from ..steps.slips import heard_as, slips_of_slot
-from ..verdicts import FIXED, PROVED, RULE, UNSETTLED, Verdict, prove
+from ..verdicts import FIXED, REFUTED, RULE, UNSETTLED, Verdict, prove
 from .edits import Edit, edited, last_line, quiet, slot_text, with_slots
 
 HARMLESS, ELSEWHERE, SOME, ALL, OPEN = "harmless", "elsewhere", "some", "all", "not settled"
@@ -166,7 +168,8 @@ def fragility_of(
     Raises BadRoutine for a text with faults, Cancelled when the budget's flag is raised.
     """
     budget = quiet(budget)
-    plain = prove(read_routine(text), budget)
+    plain = prove(read_routine(text), budget, every_claim=False)
+    before = _Before(text, budget) if plain.verdict == REFUTED else None
     slips = slips_of(text)
     found: list[Outcome] = []
     used = done = 0
@@ -179,7 +182,7 @@ def fragility_of(
         verdict = _proved(text, slip, budget)
         if verdict:
             used += MOST_TRANSITIONS if verdict.verdict == UNSETTLED else verdict.transitions
-            found.append(_judged(slip, verdict, plain))
+            found.append(_judged(slip, verdict, plain, before))
     return replace(_ranked(read_routine(text), found), untried=len(slips) - done)
 
 
@@ -187,66 +190,104 @@ def _proved(text: str, slip: Slip, budget: Budget) -> Verdict | None:
     """None where the routine could not be carried out at all, so that it would be noticed."""
     try:
         return prove(
-            read_routine(edited(text, slip.edit)), budget.narrowed(MOST_STATES, MOST_TRANSITIONS), explain=False
+            read_routine(edited(text, slip.edit)),
+            budget.narrowed(MOST_STATES, MOST_TRANSITIONS),
+            explain=False,
+            every_claim=False,
         )
     except BadRoutine:
         return None
 
 
-def _judged(slip: Slip, verdict: Verdict, plain: Verdict) -> Outcome:
+def _judged(slip: Slip, verdict: Verdict, plain: Verdict, before: _Before | None) -> Outcome:
     """What comes of one slip."""
-    if verdict.verdict == UNSETTLED:
+    count = verdict.count
+    if count is None:
         return Outcome(slip, OPEN, 0.0, "Not settled within its budget.", ())
-    spoiled = tuple(claim.line for claim in verdict.claims if claim.failing_paths)
-    share = _share(verdict)
-    kind = _kind(verdict, plain, share)
-    spoiled = _in_text(spoiled, slip.edit)
+    spoiled = _in_text([claim.line for claim in verdict.claims if not claim.holds], slip.edit)
+    if verdict.claims or count.some_fail:
+        kind, share, says = _by_claims(verdict, plain, count)
+    else:
+        kind, share, says = _by_place(verdict, plain, count)
+    if count.some_fail and plain.count and plain.count.some_fail and before and before.fails_no_more(slip.edit):
+        return Outcome(slip, HARMLESS, share, "It fails where it fails without it, and nowhere else.", spoiled)
+    if count.some_fail and plain.count and plain.count.some_fail:
+        says += f" Without it: {plain.count.failure}"
     only = (
         "" if kind == HARMLESS or len(spoiled) in (0, len(verdict.claims)) else f" It spoils only {_lines(spoiled)}."
     )
-    return Outcome(slip, kind, share, _said(verdict, kind) + only, spoiled)
+    return Outcome(slip, kind, share, says + only, spoiled)
+
+
+def _by_claims(verdict: Verdict, plain: Verdict, count: Count) -> tuple[str, float, str]:
+    """(kind, share, in a sentence) where something is claimed, or not every path can be gone."""
+    if not count.some_fail:
+        if verdict.claims and all(claim.reached == 0 for claim in verdict.claims):
+            return ALL, 1.0, "No path comes to an ending any more."
+        if count.some_miss and not (plain.count and plain.count.some_miss):
+            missing = 1 - (count.reached or 0) / count.paths if count.paths and count.reached is not None else 0.5
+            return SOME, missing, "Some paths come to no ending any more."
+        return HARMLESS, 0.0, "It comes out all the same."
+    where = verdict.landing.where if verdict.landing else ()
+    if count.all_fail and verdict.landing and len(where) == 1 and not count.some_stuck:
+        return ELSEWHERE, count.share, f"Known all the same: {verdict.landing.card} is {verdict.landing.text}."
+    return ALL if count.all_fail else SOME, count.share, count.failure
+
+
+def _by_place(verdict: Verdict, plain: Verdict, count: Count) -> tuple[str, float, str]:
+    """The same where nothing is claimed: whether the card still lies where the rule without the slip looks for it."""
+    if verdict.told != plain.told:
+        kind = ELSEWHERE if verdict.verdict in (FIXED, RULE) else ALL
+        return kind, 1.0, f"You are then told other things. {verdict.headline}."
+    whole = sum(paths for where in verdict.whereabouts.values() for paths in where.values())
+    wrong = sum(
+        paths
+        for known, where in verdict.whereabouts.items()
+        for place, paths in where.items()
+        if place not in plain.whereabouts.get(known, {})
+    )
+    if not wrong:
+        return HARMLESS, 0.0, "It comes out all the same."
+    share = wrong / whole if count.paths is not None or wrong == whole else 0.5
+    if wrong == whole and verdict.verdict in (FIXED, RULE):
+        return ELSEWHERE, 1.0, f"It is not where you look for it. Known all the same: {_there(verdict)}."
+    on = of_paths(wrong, whole) if count.paths is not None else "some paths"
+    return ALL if wrong == whole else SOME, share, f"It is not where you look for it on {on}."
 
 
 def _lines(lines: Sequence[int]) -> str:
     return f"line{'s' if len(lines) > 1 else ''} {list_text(list(map(str, lines)))}"
 
 
-def _kind(verdict: Verdict, plain: Verdict, share: float) -> str:
-    where = {(w.place, w.position) for w in verdict.landing.where} if verdict.landing else set()
-    was = {(w.place, w.position) for w in plain.landing.where} if plain.landing else set()
-    if verdict.verdict == PROVED or (not verdict.claims and verdict.verdict in (FIXED, RULE) and where == was):
-        return HARMLESS
-    if verdict.claims and share < 1:
-        return SOME
-    if verdict.verdict in (FIXED, RULE) or (verdict.claims and len(where) == 1 and not _stuck(verdict)):
-        return ELSEWHERE
-    return ALL
-
-
-def _share(verdict: Verdict) -> float:
-    """Of the paths that fail; of the situations at the end where paths have no number."""
-    ends = sum(w.paths for w in verdict.landing.where) if verdict.landing else 0
-    whole = verdict.paths or max(ends, verdict.failing_paths)
-    return verdict.failing_paths / whole if whole else 0.0
-
-
-def _stuck(verdict: Verdict) -> bool:
-    """Not every path comes to its end."""
-    return verdict.landing is not None and sum(w.paths for w in verdict.landing.where) != verdict.paths
-
-
-def _said(verdict: Verdict, kind: str) -> str:
+def _there(verdict: Verdict) -> str:
+    """Where the card is, for a verdict that says it: as a place, or as a rule."""
     landing = verdict.landing
-    there = f"{landing.card} is {landing.text}" if landing else ""
-    if kind == HARMLESS:
-        return "It comes out all the same."
-    if kind == ELSEWHERE:
-        return f"Known all the same: {there}."
-    if kind == SOME and not verdict.paths:
-        return "Fails on some paths."
-    if kind == SOME:
-        return f"Fails on {verdict.failing_paths:,} of {verdict.paths:,} paths."
-    return "Fails, whatever they choose." if kind == ALL and verdict.claims else f"{verdict.headline}."
+    return f"{landing.card} is {landing.text}" if landing and verdict.verdict == FIXED else verdict.headline
+
+
+class _Before:
+    """A routine that fails by itself: with which choices, so that a slip is judged by what it changes."""
+
+    def __init__(self, text: str, budget: Budget) -> None:
+        self.text, self.budget = text, budget
+        self.choices = choices_of(read_routine(text), budget)
+
+    def fails_no_more(self, edit: Edit) -> bool:
+        """Whether with this edit nothing fails that holds without it, by the choices that both have."""
+        before = self.choices
+        after = before and choices_of(read_routine(edited(self.text, edit)), self.budget)
+        if not before or not after or before.faces != after.faces:
+            return False
+        more = len(edit.rows) - (edit.last - edit.first + 1)
+        new = range(edit.last + 1, edit.first + len(edit.rows))
+        # Choices of lines that only one of them has are left out of both.
+        gone = range(edit.first, edit.last + 1) if more < 0 else range(0)
+        mine = [i for i, line in enumerate(before.lines) if line not in gone]
+        theirs = [i for i, line in enumerate(after.lines) if line not in new]
+        if len(mine) != len(theirs):
+            return False
+        failed = {tuple(point[i] for i in mine) for point in before.failing}
+        return {tuple(point[i] for i in theirs) for point in after.failing} <= failed
 
 
 def _in_text(lines: Sequence[int], edit: Edit) -> tuple[int, ...]:

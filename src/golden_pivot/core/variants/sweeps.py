@@ -31,6 +31,8 @@ class Swept:
     """where the card is, if it is at one place"""
     share: float
     """of the paths that fail, 0 to 1"""
+    says: str = ""
+    """on how many paths it holds, why it cannot be carried out, or what was not settled"""
 
 
 @dataclass(frozen=True)
@@ -78,14 +80,16 @@ def sweep(
 
 def _swept(text: str, values: tuple[str, ...], budget: Budget) -> Swept:
     try:
-        found = prove(read_routine(text), quiet(budget).narrowed(200_000, 300_000), explain=False)
-    except BadRoutine:
-        return Swept(values, IMPOSSIBLE, None, None, 1.0)
+        found = prove(read_routine(text), quiet(budget).narrowed(200_000, 300_000), explain=False, every_claim=False)
+    except BadRoutine as bad:
+        return Swept(values, IMPOSSIBLE, None, None, 1.0, str(bad.faults[0].message))
+    if found.claims and all(claim.reached == 0 for claim in found.claims):
+        return Swept(values, IMPOSSIBLE, None, None, 1.0, "No path comes to a claim.")
     where = found.landing.where if found.landing else ()
-    share = found.failing_paths / found.paths if found.paths else float(bool(found.failing_paths))
     return Swept(
         values, found.verdict, found.landing.text if found.landing else None,
-        where[0].position if len(where) == 1 else None, share,
+        where[0].position if len(where) == 1 else None, found.count.share if found.count else 0.0,
+        found.count.text if found.count else found.headline,
     )  # fmt: skip
 
 
