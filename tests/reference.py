@@ -9,7 +9,9 @@ from __future__ import annotations
 import copy
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field, replace
+from fractions import Fraction
 from itertools import pairwise
+from math import prod
 from typing import Any
 
 Json = dict[str, Any]
@@ -96,6 +98,14 @@ class Table:
     shown: set[int] = field(default_factory=set)
     """indices into `exposed` that have shown"""
     claims: list[bool] = field(default_factory=list)
+    reached: set[int] = field(default_factory=set)
+    """endings this path has come to, by their place among the steps of the routine"""
+    knows: set[str] = field(default_factory=set)
+    """numbers and cards by name that the performer has been told or has seen"""
+    performer: bool = False
+    """the line at hand is the performer's to carry out"""
+    unknown: set[str] = field(default_factory=set)
+    """what the performer would have had to know, and did not"""
     log: list[dict[str, tuple[tuple[int, bool], ...]]] = field(default_factory=list)
 
     # Places and cards
@@ -159,6 +169,7 @@ class Table:
         if op == "number":
             return e["value"]
         if op == "name":
+            self.must_know(e["name"])
             return self.numbers[e["name"]]
         if op == "letters":
             return len([letter for letter in e["word"] if letter.isalpha()])
@@ -166,6 +177,7 @@ class Table:
             return len(self.heap(e["place"]))
         if op in ("value", "suit", "letters of value", "letters of suit"):
             if "card" in e:
+                self.must_know(e["card"])
                 return self.fact(op, self.named[e["card"]])
             card = self.card_at(e["of"])
             if not card.face_up and not self.ending:
@@ -203,6 +215,18 @@ class Table:
 
     def name_now(self, names: list[str]) -> str:
         return names[0] if len(names) == 1 else names[self.turns[-1] - 1]
+
+    def must_know(self, name: str) -> None:
+        if self.performer and not self.ending and name not in self.knows:
+            self.unknown.add(name)
+
+    def must_find(self, name: str) -> None:
+        """A card nobody has told you of can only be found where it shows another side than all with it, or lies alone."""
+        if name in self.knows:
+            return
+        heap = next((heap for heap in self.heaps.values() if self.named[name] in heap), [])
+        if any(card.face_up == self.named[name].face_up for card in heap if card is not self.named[name]):
+            raise CannotGoOn
 
     # Decisions
 
@@ -493,6 +517,7 @@ def spell(t: Table, s: Json) -> None:
 
 
 def spell_name(t: Table, s: Json) -> None:
+    t.must_know(s["card"])
     rank, of, suit = t.face(t.named[s["card"]]).split()
     words = {
         "the name": [rank, of, suit],
@@ -550,6 +575,8 @@ def spell_under(t: Table, s: Json) -> None:
 
 
 def count_to(t: Table, s: Json) -> None:
+    if t.performer:
+        t.must_find(s["card"])
     heap = t.heap(s["from"])
     if t.named[s["card"]] not in heap:
         raise CannotGoOn
@@ -614,6 +641,8 @@ def cut(t: Table, s: Json) -> None:
 
 
 def cut_to(t: Table, s: Json) -> None:
+    if t.performer:
+        t.must_find(s["card"])
     heap = t.heap(s["place"])
     if t.named[s["card"]] not in heap:
         raise CannotGoOn
@@ -690,6 +719,7 @@ def deal_each(t: Table, s: Json) -> None:
 
 
 def narrow(t: Table, s: Json) -> None:
+    t.must_find(s["card"])
     n, there = t.value(s["count"]), t.lying()
     if n < 1 or n > len(there):
         raise CannotGoOn
@@ -805,6 +835,7 @@ def shuffle(t: Table, s: Json) -> None:
 
 
 def take_mate(t: Table, s: Json) -> None:
+    t.must_know(s["card"])
     heap, to = t.heap(s["from"]), t.heap(s["to"])
     rank, _, suit = t.face(t.named[s["card"]]).split()
     mate = f"{rank} of {PARTNERS[suit]}"
@@ -1151,6 +1182,11 @@ def odds_of(t: Table, s: Json) -> None:
     t.odds.append(t.value(s["number"]))
 
 
+def predict_card(t: Table, s: Json) -> None:
+    for name in s["cards"]:
+        t.must_know(name)
+
+
 def nothing(t: Table, s: Json) -> None:
     pass
 
@@ -1166,11 +1202,11 @@ MEANINGS: dict[str, Callable[[Table, Json], None]] = {
         predict, spell_name, count_down, deal_each, narrow, new_pile, keep_piles, overhand, haphazard, riffle, shuffle,
         take_mate, until_out, as_long_as, for_each, demonstrating, start_again, end_here, leave_loop, take_any, ends_together, ends_number, ends_told,
         ends_columns, ends_pairs, ends_groups, odds_of, riffle_into, note_order, ends_in_order, guard,
-        predict_on_back,
+        predict_on_back, predict_card,
     )
 } | dict.fromkeys(
     ("title", "note", "credit", "assumed", "tell", "if_compared", "if_parity", "if_card", "if_alike", "otherwise", "never_shows",
-     "never_odd", "name_aloud", "odds_model", "predict_card"), nothing
+     "never_odd", "name_aloud", "odds_model"), nothing
 )  # fmt: skip
 
 
@@ -1181,6 +1217,38 @@ UNSEEN = {"assumed", "predict_card", "repeat", "as_often", "choose_number", "cho
 
 def is_ending(line: Json) -> bool:
     return line["step"].startswith(("ends_", "never_", "odds_"))
+
+
+def performer_acts(line: Json) -> bool:
+    """Who acts is said by the line; of a block, by what is done in it."""
+    inner = [one for one in line.get("body", []) if "step" in one]
+    if "body" in line:
+        return not inner or any(map(performer_acts, inner))
+    return is_ending(line) or (line["who"] == "performer" if "who" in line else line["step"] not in SPECTATORS)
+
+
+def learn(t: Table, line: Json) -> None:
+    """What the performer learns in a line: numbers that are not secret, cards that are his own or named aloud."""
+    secret = line.get("secretly") or line.get("verb") == "notes"
+    if line["step"] in ("tell", *NEW_NUMBERS) and not (secret and line["step"] != "tell"):
+        for slot in ("number", "choice", "name", "names"):
+            value = line.get(slot)
+            if isinstance(value, dict) and "low" in value:
+                t.knows.add(value["name"])
+            elif isinstance(value, list):
+                t.knows |= set(value)
+            elif isinstance(value, str):
+                t.knows.add(value)
+    if line["step"] == "name_aloud" or (line["step"] in ("remember", "take_from") and t.performer and "card" in line):
+        t.knows.add(line["card"])
+    if line["step"] == "take_mate" and t.performer:
+        t.knows.add(line["name"])
+
+
+NEW_NUMBERS = ("choose_number", "choose_values", "choose_pile", "chance", "predict", "deal_to_stop", "cut_off", "cut",
+               "which_pile", "piles_beside", "count_to", "count_down")  # fmt: skip
+SPECTATORS = ("choose_number", "choose_values", "choose_pile", "tell", "name_aloud", "think_of", "take_card", "which_pile",
+              "piles_beside", "narrow", "keep_piles", "chance")  # fmt: skip
 
 
 CASES: dict[str, Callable[[Table, Json], bool]] = {
@@ -1198,7 +1266,12 @@ def run_lines(t: Table, lines: list[Json]) -> None:
     for line in (line for line in lines if "step" in line):
         step = line["step"]
         t.ending = is_ending(line)
+        t.performer = performer_acts(line)
+        learn(t, line)
         if step in CASES:
+            for name in (line.get("card"), line.get("other")):
+                if name:
+                    t.must_know(name)
             taken = CASES[step](t, line)
             if taken:
                 _case(t, line["body"])
@@ -1207,6 +1280,8 @@ def run_lines(t: Table, lines: list[Json]) -> None:
                 _case(t, line["body"])
         else:
             MEANINGS[step](t, line)
+            if t.ending:
+                t.reached.add(line["nth"])
             if step in SET_UP:
                 continue
             if t.again or t.ended_here:
@@ -1232,6 +1307,8 @@ class Path:
     stuck: bool
     no_ending: bool
     """there are endings, and this path came to none"""
+    chance: Fraction
+    """of this path, where every option is as likely as the others"""
     ambiguous: bool = False
     """what is seen at the end does not tell what it is to tell"""
 
@@ -1268,12 +1345,15 @@ def run(
     if not script:
         _reached.clear()
     every = list(_steps(document["lines"]))
+    for nth, line in enumerate(every):
+        line["nth"] = nth
     table = Table(decide, taken)
     stuck = False
     opening = [line for line in document["lines"] if line.get("step") in ("title", "note", *SET_UP)]
     try:
         run_lines(table, opening)
         table.placed = list(table.named)
+        table.knows |= set(table.placed)
         table.keeps = next((table.value(line["count"]) for line in every if line["step"] == "keep_piles"), 0)
         table.exposed = [
             (line.get("card"), line.get("side", "back")) for line in every if line["step"].startswith("never_")
@@ -1287,7 +1367,9 @@ def run(
     except NoSuchPath:
         raise NoPath(taken, sizes) from None
     ends = sum(line["step"].startswith("ends_") for line in every) and not table.again and not table.ended_here
-    return Path(tuple(taken), table, stuck, not stuck and bool(ends) and not table.claims), sizes
+    return Path(
+        tuple(taken), table, stuck, not stuck and bool(ends) and not table.claims, Fraction(1, prod(sizes))
+    ), sizes
 
 
 def every_path(document: Json) -> list[Path]:

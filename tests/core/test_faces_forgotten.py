@@ -1,0 +1,108 @@
+"""What is forgotten of faces changes no answer: with everything kept, with all that may be forgotten, and by the reference.
+
+RANDOM_ROUTINES=n tries n routines that were not tried before.
+"""
+
+from __future__ import annotations
+
+import os
+import random
+from collections import Counter
+from fractions import Fraction
+from itertools import islice
+
+import pytest
+
+from golden_pivot.core.budget import Budget
+from golden_pivot.core.building import REPLAY, compile_routine
+from golden_pivot.core.explorer import explore
+from golden_pivot.core.faults import BadRoutine
+from golden_pivot.core.language.parser import read_routine
+from golden_pivot.core.language.printer import routine_json
+from golden_pivot.core.odds import odds_of
+from golden_pivot.core.program import FAILED
+from golden_pivot.core.regions import choices_of
+from golden_pivot.core.routine import Routine
+from golden_pivot.core.verdicts import PROVED, REFUTED, prove
+from tests.face_routines import face_routine
+from tests.reference import Path, each_path
+
+MOST_PATHS = 5400
+"""more are left to other seeds: the reference goes through them one by one"""
+BLOCK = 20
+FIRST = random.randrange(10**9) if "RANDOM_ROUTINES" in os.environ else 0
+MANY = int(os.environ.get("RANDOM_ROUTINES", "400"))
+
+KINDS_OF_ENDING = ("ends_", "never_", "odds_")
+
+
+def disagreement(text: str) -> str | None:
+    """What the prover says otherwise than the reference; None where they agree, or paths are too many."""
+    routine = read_routine(text)
+    assert not routine.faults, (text, routine.faults)
+    paths = list(islice(each_path(routine_json(routine)), MOST_PATHS + 1))
+    if len(paths) > MOST_PATHS:
+        return None
+    unknown = any(path.table.unknown for path in paths)
+    steps = [line for line in routine.walk() if line.kind]
+    ends = [n for n, line in enumerate(steps) if line.kind and line.kind.name.startswith("ends_")]
+    reached = {n: sum(n in path.table.reached and not path.stuck for path in paths) for n in ends}
+    try:
+        found = prove(routine, explain=False)
+    except BadRoutine as bad:
+        return _refused(bad, paths, unknown, reached)
+    if unknown:
+        return "it lets the performer use what nobody has told"
+    failing = sum(path.fails for path in paths)
+    said = (found.verdict, found.paths, found.failing_paths, [claim.reached for claim in found.claims])
+    right = (REFUTED if failing else PROVED, len(paths), failing, list(reached.values()))
+    if said != right:
+        return f"{said} instead of {right}"
+    return _otherwise(routine, paths)
+
+
+def _refused(bad: BadRoutine, paths: list[Path], unknown: bool, reached: dict[int, int]) -> str | None:
+    message = bad.faults[0].message
+    if message.startswith("You do not know"):
+        return None if unknown else f"{message} But the performer does, on every path"
+    if message.startswith("No path comes to this claim"):
+        return None if 0 in reached.values() and not any(path.stuck for path in paths) else message
+    return None if all(path.stuck or path.table.again for path in paths) else message
+
+
+def _otherwise(routine: Routine, paths: list[Path]) -> str | None:
+    """Everything kept; where it holds; where the card lies; how often it comes out as what."""
+    kept = explore(compile_routine(routine, REPLAY), Budget())
+    failing = sum(w for state, w in kept.ends.items() if state[FAILED]) + sum(kept.stuck.values())
+    counts = (sum(kept.ends.values()) + sum(kept.stuck.values()), failing)
+    if counts != (len(paths), sum(path.fails for path in paths)):
+        return f"with every card kept: {counts}"
+    region = choices_of(routine, Budget())
+    if region and (region.count.paths, region.count.failing) != counts:
+        return f"where it holds: {region.count}"
+    landing = prove(routine, explain=False).landing
+    if landing and not any(path.stuck for path in paths):
+        ends: Counter[tuple[str, int]] = Counter()
+        for path in paths:
+            followed = path.table.named.get(landing.card)
+            ends.update((name, at) for name, heap in path.table.heaps.items()
+                        for at, card in enumerate(heap, start=1) if card is followed)  # fmt: skip
+        if {(w.place, w.position): w.paths for w in landing.where} != dict(ends):
+            return f"the card lies {landing.where} instead of {ends}"
+    if any(line.kind and line.kind.is_question for line in routine.walk()):
+        chances: Counter[str] = Counter()
+        for path in paths:
+            if path.table.odds and not path.stuck:
+                chances[str(path.table.odds[0])] += path.chance  # type: ignore[assignment]
+        ours = {c.outcome: (c.least, c.most) for c in odds_of(routine, Budget()).chances if c.about != "ending"}
+        if ours != {outcome: (Fraction(chance), Fraction(chance)) for outcome, chance in chances.items()}:
+            return f"odds {ours} instead of {dict(chances)}"
+    return None
+
+
+@pytest.mark.parametrize("begin", range(FIRST, FIRST + MANY, BLOCK))
+def test_what_is_forgotten_of_faces_changes_nothing(begin: int) -> None:
+    for seed in range(begin, begin + BLOCK):
+        text = face_routine(seed)
+        wrong = disagreement(text)
+        assert wrong is None, f"seed {seed}: {wrong}\n{text}"

@@ -1,0 +1,243 @@
+"""Random routines in which faces are looked at: again under other names, reckoned with, placed, forgotten, told.
+
+What a proof forgets of faces it has seen is the hardest thing to get right; general random routines seldom come near
+it. Packs are small, or few cards of a large one are looked at, so that the reference can go through every path.
+"""
+
+from __future__ import annotations
+
+from random import Random
+
+NAMES = ("P", "Q", "R", "S")
+FACTS = ("value", "suit", "letters of value", "letters of suit")
+SUCH = ("red", "black", "a club", "a heart", "a spade", "a court card")
+ALIKE = ("are mates", "have the same value", "have the same suit", "have the same colour")
+IS = ("is", "is not", "is more than", "is at most")
+SMALL = ("clubs, hearts, each from ace to two", "clubs, spades, each from ace to two", "hearts, each from ace to four",
+         "clubs, hearts, diamonds, each from jack to queen", "spades, diamonds, each from ten to jack")  # fmt: skip
+LOOKS = 2
+"""unknown cards of a whole pack that are looked at: 52 · 51 paths"""
+
+
+class _Writer:
+    def __init__(self, draw: Random) -> None:
+        self.draw = draw
+        self.cards: list[str] = []
+        """that have a name and may be anything"""
+        self.placed: list[str] = []
+        self.known: list[str] = []
+        """whose faces the performer knows"""
+        self.numbers: list[str] = []
+        self.secret: list[str] = []
+        self.fresh = list(NAMES)
+        self.free_numbers = list("nmk")
+        self.filled = ["deck"]
+        self.up: list[str] = []
+        """places whose top card lies face up"""
+        self.rows: list[str] = []
+        self.left = 10**9
+        self.choices = 2
+        small = draw.random() < 0.6
+        if small:
+            self.rows.append(f"Pack: {draw.choice(SMALL)}")
+            if draw.random() < 0.5:
+                self.rows.append("Spectator shuffles deck")
+                self.choices = 1
+        else:
+            self.rows.append(f"Pack: {draw.choice((4, 5, 52))} cards, any order")
+            self.left = LOOKS
+            self.choices = int(draw.random() < 0.2)
+            self.fresh = list(NAMES[:LOOKS])
+            if draw.random() < 0.4:
+                some = draw.sample(
+                    ["ace of clubs", "ace of hearts", "ace of diamonds", "two of spades"], draw.randint(1, 3)
+                )
+                self.rows.append(f"Place {', '.join(some)} in this order, the first on top" if len(some) > 1
+                                 else f"Place {some[0]} on top")  # fmt: skip
+                self.placed += some
+                self.known += some
+            elif draw.random() < 0.3:
+                self.rows.append("Place FORCE 2nd")
+                self.placed.append("FORCE")
+                self.known.append("FORCE")
+
+    def named(self) -> list[str]:
+        return self.cards + self.placed
+
+    def spot(self) -> str:
+        place = self.draw.choice(self.filled)
+        return f"the {self.draw.choice(('top', 'bottom', 'top', '2nd'))} card of {place}"
+
+    def number(self, whose: str) -> str:
+        """A number that this one may use, or now and then one that the performer may not."""
+        cards = self.named() if whose else self.known
+        atoms = [str(self.draw.randint(0, 3)), *self.numbers, *(self.secret if whose else [])]
+        if self.left > 0:
+            atoms += [f"{self.draw.choice(FACTS)} of {card}" for card in cards if card != "FORCE" or self.left > 0]
+        one = self.draw.choice(atoms)
+        other = self.draw.choice([*atoms, f"size of {self.draw.choice(self.filled)}"])
+        return self.draw.choice(
+            (one, one, f"{one} + {other}", f"4 * ({one}) - {other}", f"half of ({one}) rounded up")
+        )
+
+    def line(self, margin: str = "") -> None:
+        kinds = [self.remember, self.remember, self.deal, self.deal, self.put, self.turn]
+        if self.named() and self.left > 0 and not margin:
+            kinds += [self.case, self.case, self.aloud]
+        if self.choices > 0 and not margin:
+            kinds += [self.take, self.choose, self.cut]
+        if not margin:
+            kinds += [self.write, self.loop]
+        self.draw.choice(kinds)(margin)
+
+    def who(self) -> tuple[str, str]:
+        return self.draw.choice((("Spectator ", "s"), ("Spectator ", "s"), ("", "")))
+
+    def say(self, margin: str, text: str) -> None:
+        self.rows.append(margin + text[:1].upper() + text[1:])
+
+    def remember(self, margin: str) -> None:
+        if not self.fresh or margin:
+            return self.deal(margin)
+        who, s = self.who()
+        name = self.fresh.pop(0)
+        self.say(margin, f"{who}remember{s} {self.spot()}: {name}")
+        self.cards.append(name)
+        if not who:
+            self.known.append(name)
+
+    def take(self, margin: str) -> None:
+        if not self.fresh:
+            return self.deal(margin)
+        self.choices -= 1
+        name, place = self.fresh.pop(0), self.draw.choice(("hand", "first"))
+        self.say(margin, f"Spectator takes a card from deck to {place}: {name}")
+        self.cards.append(name)
+        self.filled = list(dict.fromkeys([*self.filled, place]))
+
+    def deal(self, margin: str) -> None:
+        who, s = self.who()
+        to = self.draw.choice(("table", "hand"))
+        way = self.draw.choice(("", "", " face up"))
+        self.say(margin, f"{who}deal{s} max(0, min({self.number(who)}, size of deck - 1)) cards from deck{way} to {to}"
+                 if self.draw.random() < 0.7 else f"{who}deal{s} 1 card from deck{way} to {to}")  # fmt: skip
+        self.filled = list(dict.fromkeys([*self.filled, to]))
+        if way:
+            self.up.append(to)
+
+    def put(self, margin: str) -> None:
+        others = [place for place in self.filled if place != "deck"]
+        if not others:
+            return self.turn(margin)
+        self.say(margin, f"Put {self.draw.choice(others)} {self.draw.choice(('on', 'under'))} deck")
+
+    def turn(self, margin: str) -> None:
+        self.say(margin, f"Turn the top card of {self.draw.choice(self.filled)} face up")
+
+    def aloud(self, margin: str) -> None:
+        name = self.draw.choice(self.named())
+        self.say(margin, f"Spectator names {name}")
+        self.known.append(name)
+
+    def choose(self, margin: str) -> None:
+        if not self.free_numbers:
+            return self.deal(margin)
+        self.choices -= 1
+        name, secret = self.free_numbers.pop(0), self.draw.random() < 0.5
+        self.say(
+            margin,
+            f"Spectator {'secretly ' if secret else ''}names a number {name} from 1 to {self.draw.randint(1, 3)}",
+        )
+        (self.secret if secret else self.numbers).append(name)
+
+    def cut(self, margin: str) -> None:
+        self.choices -= 1
+        self.say(margin, "Spectator cuts deck and completes the cut")
+
+    def write(self, margin: str) -> None:
+        if not self.free_numbers:
+            return self.deal(margin)
+        name = self.free_numbers.pop(0)
+        secret = self.secret and self.draw.random() < 0.1
+        self.say(
+            margin, f"Write {self.draw.choice(self.secret) if secret else self.number('')} as the prediction {name}"
+        )
+        self.numbers.append(name)
+
+    def loop(self, margin: str) -> None:
+        if self.left < 10**9 or not self.fresh:
+            return self.deal(margin)
+        name = self.fresh.pop(0)
+        self.say(margin, "Until deck runs out:")
+        self.say("  ", f"Remember the {self.draw.choice(('top', 'bottom'))} card of deck: {name}")
+        others = [card for card in self.known if card != "FORCE"]
+        condition = f"{name} and {self.draw.choice(others)} {self.draw.choice(ALIKE)}" if others and self.draw.random() < 0.4 else (
+            f"{name} is {self.draw.choice(SUCH)}")  # fmt: skip
+        self.say("  ", f"If {condition}:")
+        self.say("    ", "Deal 1 card from deck to found")
+        self.say("  ", "Otherwise:")
+        self.say("    ", "Deal 1 card from deck to aside")
+        self.filled = list(dict.fromkeys([*self.filled, "found", "aside"]))
+
+    def condition(self, cards: list[str]) -> str:
+        real = [card for card in cards if card != "FORCE"] or cards
+        one = self.draw.choice(real)
+        if len(cards) > 1 and self.draw.random() < 0.4:
+            other = self.draw.choice([card for card in cards if card != one] or [one])
+            return f"{one} and {other} {self.draw.choice(ALIKE)}"
+        if self.draw.random() < 0.5:
+            return f"{one} is {self.draw.choice(SUCH)}"
+        return f"{self.draw.choice(FACTS)} of {one} {self.draw.choice(IS)} {self.draw.randint(1, 3)}"
+
+    def case(self, margin: str) -> None:
+        spectators = self.draw.random() < 0.6
+        cards = self.named() if spectators else self.known
+        if not cards or len(margin) > 2:
+            return self.deal(margin)
+        who, s = ("Spectator ", "s") if spectators else ("", "")
+        self.say(margin, f"If {self.condition(cards)}:")
+        inner = margin + "  "
+        if self.draw.random() < 0.3:
+            self.say(inner, f"If {self.condition(cards)}:")
+            inner += "  "
+        self.say(inner, f"{who}deal{s} 1 card from deck to table")
+        self.filled = list(dict.fromkeys([*self.filled, "table"]))
+        if self.draw.random() < 0.4:
+            self.say(margin, "Otherwise:")
+            self.say(margin + "  ", f"{who}deal{s} 1 card from deck to hand")
+            self.filled = list(dict.fromkeys([*self.filled, "hand"]))
+
+    def ending(self) -> str:
+        cards = self.named()
+        options = [f"size of {self.draw.choice(self.filled)} {self.draw.choice(IS)} {self.draw.randint(0, 3)}"]
+        if cards:
+            one, other = self.draw.choice(cards), self.draw.choice(cards)
+            options += [f"{self.spot()} is {one}", f"{one} is {other}"]
+            if self.left > 0:
+                options += [f"{self.number('s')} {self.draw.choice(IS)} {self.number('s')}"] * 3
+                options += [f"{one} and {other} {self.draw.choice(ALIKE)}"] * 2
+        if len(self.filled) > 1:
+            two = ", ".join(self.draw.sample(self.filled, 2))
+            options.append(f"the top cards of {two} have the same {self.draw.choice(('value', 'suit', 'colour'))}")
+        return f"Ends with: {self.draw.choice(options)}"
+
+
+def face_routine(seed: int) -> str:
+    """One such routine, the same for a seed."""
+    writer = _Writer(Random(seed))
+    draw = writer.draw
+    if writer.left == LOOKS and draw.random() < 0.7:
+        # Two cards of many that may be anything: whether the second can be what the first was must stay known.
+        for _ in range(LOOKS):
+            writer.remember("")
+        for _ in range(draw.randint(1, 3)):
+            draw.choice((writer.case, writer.case, writer.deal, writer.put))("")
+    else:
+        for _ in range(draw.randint(2, 5)):
+            writer.line()
+    if writer.known and writer.left > 0 and draw.random() < 0.25:
+        writer.rows += [f"If {writer.condition(writer.known)}:", f"  {writer.ending()}"]
+    writer.rows += [writer.ending() for _ in range(draw.randint(1, 2))]
+    if draw.random() < 0.5:
+        writer.rows += [f"Odds of {writer.number('s')}", "Odds: every choice is equally likely"]
+    return "\n".join(writer.rows) + "\n"
