@@ -98,7 +98,8 @@ class _Writer:
 
     def remember(self, margin: str) -> None:
         if not self.fresh or margin:
-            return self.deal(margin)
+            self.deal(margin)
+            return
         who, s = self.who()
         name = self.fresh.pop(0)
         self.say(margin, f"{who}remember{s} {self.spot()}: {name}")
@@ -108,7 +109,8 @@ class _Writer:
 
     def take(self, margin: str) -> None:
         if not self.fresh:
-            return self.deal(margin)
+            self.deal(margin)
+            return
         self.choices -= 1
         name, place = self.fresh.pop(0), self.draw.choice(("hand", "first"))
         self.say(margin, f"Spectator takes a card from deck to {place}: {name}")
@@ -128,7 +130,8 @@ class _Writer:
     def put(self, margin: str) -> None:
         others = [place for place in self.filled if place != "deck"]
         if not others:
-            return self.turn(margin)
+            self.turn(margin)
+            return
         self.say(margin, f"Put {self.draw.choice(others)} {self.draw.choice(('on', 'under'))} deck")
 
     def turn(self, margin: str) -> None:
@@ -141,7 +144,8 @@ class _Writer:
 
     def choose(self, margin: str) -> None:
         if not self.free_numbers:
-            return self.deal(margin)
+            self.deal(margin)
+            return
         self.choices -= 1
         name, secret = self.free_numbers.pop(0), self.draw.random() < 0.5
         self.say(
@@ -156,7 +160,8 @@ class _Writer:
 
     def write(self, margin: str) -> None:
         if not self.free_numbers:
-            return self.deal(margin)
+            self.deal(margin)
+            return
         name = self.free_numbers.pop(0)
         secret = self.secret and self.draw.random() < 0.1
         self.say(
@@ -166,7 +171,8 @@ class _Writer:
 
     def loop(self, margin: str) -> None:
         if self.left < 10**9 or not self.fresh:
-            return self.deal(margin)
+            self.deal(margin)
+            return
         name = self.fresh.pop(0)
         self.say(margin, "Until deck runs out:")
         self.say("  ", f"Remember the {self.draw.choice(('top', 'bottom'))} card of deck: {name}")
@@ -193,7 +199,8 @@ class _Writer:
         spectators = self.draw.random() < 0.6
         cards = self.named() if spectators else self.known
         if not cards or len(margin) > 2:
-            return self.deal(margin)
+            self.deal(margin)
+            return
         who, s = ("Spectator ", "s") if spectators else ("", "")
         self.say(margin, f"If {self.condition(cards)}:")
         inner = margin + "  "

@@ -195,6 +195,8 @@ def slips_of_routine(
         found = fragility_of(text, Budget(seconds=seconds))
     rows = [f"{o.kind:12} line {o.slip.line:3}  {o.slip.what:34} {o.says}" for o in found.outcomes]
     rows += [f"Line {line}: {words}." for line, words in found.advice]
+    if found.untried:
+        rows.append(f"{found.untried} more slips were not tried: the time was up.")
     _answer(fragility_json(found, text), as_json, rows or ["No slip is known for any of its lines."])
 
 
@@ -207,11 +209,9 @@ def solve_blanks(
     with _bad_input(routine):
         found = solve(text, Budget(seconds=seconds), _domains(tries))
     rows = [f"{', '.join(values)}" for values in found.answers]
-    rows.append(f"{len(found.answers):,} of {found.fillings:,} ways work.")
+    rows.append(found.says)
     if found.relation:
         rows.append(f"In all of them {found.relation}.")
-    if not found.complete:
-        rows.append(f"Not all were tried or told: {found.tried:,} tried within the budget.")
     _answer(solution_json(found, text), as_json, rows)
     raise typer.Exit(0 if found.answers else 3 if not found.complete else 1)
 

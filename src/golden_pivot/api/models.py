@@ -353,12 +353,14 @@ class ChanceOut(Shape):
     least: float
     most: float
     exact: bool
+    seen: float | None = Field(description="share of the paths drawn; null where the chances are exact")
     text: str
 
 
 class Odds(Shape):
     chances: list[ChanceOut]
     samples: int | None = Field(description="null where the chances are exact")
+    says: str = Field(description="how sure the numbers are")
     assumes: str | None
 
 

@@ -84,6 +84,7 @@ class Slips(Shape):
     strict: list[int]
     free: list[int]
     advice: list[AdviceOut]
+    untried: int = Field(description="slips for which there was no time")
 
 
 class SlipsOut(Shape):
@@ -128,6 +129,8 @@ class Solution(Shape):
     near: list[NearOut]
     relation: str | None
     complete: bool
+    open: int = Field(description="ways that were tried and not settled")
+    says: str = Field(description="how many work of how many, and what is not settled")
 
 
 class SolveOut(Shape):

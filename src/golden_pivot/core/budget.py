@@ -40,7 +40,16 @@ class Budget:
 
     def narrowed(self, states: int, transitions: int | None = None) -> Budget:
         """The same clock and cancel flag, with room for fewer states, and perhaps for fewer transitions."""
-        return replace(self, states=min(states, self.states or states), transitions=transitions)
+        fewest = min(filter(None, (transitions, self.transitions)), default=None)
+        return replace(self, states=min(states, self.states or states), transitions=fewest)
+
+    def is_over(self) -> bool:
+        """The time is up."""
+        return self.seconds is not None and time.perf_counter() - self.started > self.seconds
+
+    def afresh(self) -> Budget:
+        """The same limits, with the clock begun anew: for one of several questions that must not use up each other's time."""
+        return replace(self, started=time.perf_counter(), held_before=_resident())
 
     def count(self, transitions: int, line: int) -> None:
         """Called now and then with the transitions so far. Raises OutOfBudget."""
@@ -58,7 +67,7 @@ class Budget:
             self.progress(f"line {line}: {width:,} states")
         if self.states is not None and width > self.states:
             raise OutOfBudget("states", f"more than {self.states:,} different situations at line {line}")
-        if self.seconds is not None and time.perf_counter() - self.started > self.seconds:
+        if self.is_over():
             raise OutOfBudget("seconds", f"{self.seconds:g} s had passed at line {line}, with {width:,} situations")
         taken = _resident() - self.held_before
         if self.megabytes is not None and taken > self.megabytes:

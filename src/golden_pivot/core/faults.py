@@ -23,6 +23,8 @@ class Fault:
     message: str
     expected: str
     remedy: str
+    is_limit: bool = False
+    """it could be done, but is more than the bench can follow"""
 
     def __str__(self) -> str:
         return f"line {self.line}, column {self.column}: {self.message} Expected {self.expected}. {self.remedy}"
@@ -35,6 +37,11 @@ class BadRoutine(ValueError):
         super().__init__("\n".join(map(str, faults)))
         self.faults = tuple(faults)
 
+    @property
+    def is_limit(self) -> bool:
+        """Nothing is wrong but that it is more than the bench can follow: whether it works is not settled."""
+        return bool(self.faults) and all(fault.is_limit for fault in self.faults)
+
 
 class Impossible(Exception):
     """This path cannot be carried out; `reason` completes the sentence 'on this path …'."""
@@ -45,7 +52,7 @@ class Impossible(Exception):
 
 
 class OutOfBudget(Exception):
-    """`limit` names what ran out: states, seconds or memory."""
+    """`limit` names what ran out: states, transitions, orders, work, seconds or memory."""
 
     def __init__(self, limit: str, reached: str) -> None:
         super().__init__(f"{limit}: {reached}")

@@ -29,6 +29,9 @@ SAMPLES = 4_000
 """paths that are played where there are too many to go through"""
 Event = tuple[str, str]
 """(what it is about, how it comes out): (`number of piles`, `7`), (`ending`, `line 12`)"""
+FAILS: Event = ("ending", "fails")
+WORKS: Event = ("success", "works")
+"""told only beside failures"""
 
 
 @dataclass(frozen=True)
@@ -40,6 +43,8 @@ class Chance:
     least: Fraction
     most: Fraction
     exact: bool = True
+    seen: Fraction | None = None
+    """sampled: the share of the paths drawn on which it happened"""
 
 
 @dataclass(frozen=True)
@@ -48,6 +53,17 @@ class Odds:
     samples: int | None = None
     """paths that were drawn at random; None where the chances are exact"""
     assumes: str | None = None
+    seed: int | None = None
+
+    @property
+    def says(self) -> str:
+        """In a sentence, how sure the numbers are."""
+        if self.samples is None:
+            return "Exact."
+        return (
+            f"Not exact: from {self.samples:,} paths drawn at random (seed {self.seed}); each interval holds the true"
+            " value 95 times in 100."
+        )
 
 
 def odds_of(routine: Routine, budget: Budget, seed: int = 1, samples: int = SAMPLES) -> Odds:
@@ -68,6 +84,10 @@ def odds_of_program(program: Program, budget: Budget, seed: int = 1, samples: in
         found = _ranges(program, budget.narrowed(MOST_PLANNED)) if undecided else _distribution(program, budget)
     except OutOfBudget:
         return _sampled(program, budget, seed, samples)
+    if FAILS not in found:  # that it works is then said by the proof
+        found.pop(WORKS, None)
+    elif program.claims:
+        found.setdefault(WORKS, (Fraction(0), Fraction(0)))
     return Odds(
         tuple(Chance(*event, least, most) for event, (least, most) in sorted(found.items(), key=_by_event)),
         assumes="every choice of the spectator’s is equally likely" if program.equally_likely else None,
@@ -83,8 +103,11 @@ def _events(program: Program, state: State, stuck: bool = False) -> list[Event]:
     if program.again and state[program.again]:
         return [("ending", "starts again")]
     found: list[Event] = [(text, str(state[cell])) for _, text, cell in program.odds if state[cell] is not None]
-    if stuck or state[FAILED]:
-        found.append(("ending", "fails"))
+    fails = stuck or bool(state[FAILED])
+    if program.claims and not fails:
+        found.append(WORKS)
+    if fails:
+        found.append(FAILS)
     elif program.ending and state[program.ending]:
         found.append(("ending", f"line {state[program.ending]}"))
     return found
@@ -122,14 +145,16 @@ _TRACE = Algebra(frozenset({0}), lambda one, other: one | other, chosen=lambda w
 
 def _ranges(program: Program, budget: Budget) -> dict[Event, tuple[Fraction, Fraction]]:
     passes = stages(program, fused=True)
+    done = 0
     layers: list[Layer] = [{program.start: None}]
     steps: list[dict[State, tuple[Layer, list[tuple[frozenset[int], State]]]]] = []
     for stage in passes:
         here: dict[State, tuple[Layer, list[tuple[frozenset[int], State]]]] = {}
         following: Layer = {}
         for state in layers[-1]:
-            found = Exploration()
+            found = Exploration(transitions=done)
             after = take_stage(program, stage, {state: _TRACE.one}, _TRACE, budget, found)
+            done = found.transitions
             here[state] = (after, [(ways, one.state) for one, ways in found.stuck.items()])
             following |= dict.fromkeys(after)
         budget.look(len(following), stage.first.line)
@@ -189,13 +214,18 @@ def _sampled(program: Program, budget: Budget, seed: int, samples: int) -> Odds:
         state = played.frames[-1].state
         for event in _events(program, state, played.stuck_at is not None):
             counts[event] = counts.get(event, 0) + 1
+    if FAILS not in counts:
+        counts.pop(WORKS, None)
+    elif program.claims:
+        counts.setdefault(WORKS, 0)
     return Odds(
         tuple(
-            Chance(*event, *wilson(count, samples), exact=False)
+            Chance(*event, *wilson(count, samples), exact=False, seen=Fraction(count, samples))
             for event, count in sorted(counts.items(), key=_by_event)
         ),
         samples,
         "every choice left open is taken at random" if any(c.by != CHANCE for c in program.choices()) else None,
+        seed,
     )
 
 

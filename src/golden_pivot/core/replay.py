@@ -8,7 +8,7 @@ from contextlib import suppress
 from dataclasses import dataclass
 from typing import Any
 
-from .building import REPLAY, compile_what_can_be
+from .building import REPLAY, compile_routine, compile_what_can_be
 from .cards import FACE_UP, INDIFFERENT, TOKEN
 from .faults import Fault, Impossible, NoSuchPath
 from .program import (
@@ -115,6 +115,20 @@ def draw_path(program: Program, draw: random.Random) -> Play:
         return draw.choices(options, weights)[0] if weights else draw.choice(options)
 
     return _first_possible(program, (), decide)
+
+
+def failing_at_random(routine: Routine, paths: int, seed: int = 1) -> Play | None:
+    """One of so many paths drawn at random that fails; None where none does. Raises BadRoutine."""
+    program, draw = compile_routine(routine, REPLAY), random.Random(seed)
+
+    def decide(key: str, options: tuple[int, ...], weights: Sequence[int] | None = None) -> int:
+        return draw.choice(options)
+
+    for _ in range(paths):
+        with suppress(NoSuchPath):
+            if (played := _play(program, (), decide)).failures:
+                return played
+    return None
 
 
 def _first_possible(program: Program, faults: tuple[Fault, ...], decide: Any) -> Play:

@@ -251,23 +251,26 @@ def odds_json(odds: Odds) -> dict[str, Any]:
         "chances": [
             {
                 "about": c.about, "outcome": c.outcome, "least": float(c.least), "most": float(c.most),
-                "exact": c.exact, "text": chance_text(c),
+                "exact": c.exact, "seen": None if c.seen is None else float(c.seen), "text": chance_text(c),
             }
             for c in odds.chances
         ],
         "samples": odds.samples,
+        "says": odds.says,
         "assumes": odds.assumes,
     }  # fmt: skip
 
 
 def chance_text(chance: Chance) -> str:
-    """`1 in 51`, `28.04 %`, `between 0 % and 40 %`."""
+    """`1 in 51`, `28.04 %`, `between 0 % and 40 %`, `about 25 % (95 times in 100 from 23.7 % to 26.4 %)`."""
     low, high = chance.least, chance.most
     if low == high and low.numerator == 1 and 1 < low.denominator <= 10_000:
         return f"1 in {low.denominator:,}"
     if low == high:
         return _per_cent(low)
-    return f"{'between ' if chance.exact else 'about '}{_per_cent(low)} {'and' if chance.exact else 'to'} {_per_cent(high)}"
+    if chance.seen is not None:
+        return f"about {_per_cent(chance.seen)} (95 times in 100 from {_per_cent(low)} to {_per_cent(high)})"
+    return f"between {_per_cent(low)} and {_per_cent(high)}"
 
 
 def _per_cent(share: Fraction) -> str:

@@ -107,7 +107,7 @@ def notes(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
 def odds(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
     """{text} → {odds}; null for a text with faults."""
     try:
-        return {"odds": odds_json(odds_of(read_routine(request["text"]), replace(budget, seconds=ODDS_SECONDS)))}
+        return {"odds": odds_json(odds_of(read_routine(request["text"]), replace(budget, transitions=ODDS_STEPS)))}
     except BadRoutine:
         return {"odds": None}
 
@@ -181,8 +181,8 @@ def swept(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
         return {"sweep": None, "trouble": str(trouble)}
 
 
-ODDS_SECONDS = 20.0
-"""how long exact chances are searched for on the bench before paths are drawn at random"""
+ODDS_STEPS = 1_000_000
+"""steps in which exact chances are searched for on the bench before paths are drawn at random"""
 
 TASKS: dict[str, Task] = {
     "prove": verdict_of, "ledger": ledger, "play": one_path, "strands": all_strands, "notes": notes, "odds": odds,

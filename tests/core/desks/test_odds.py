@@ -43,7 +43,7 @@ def test_records_and_open_choices() -> None:
 
 
 def test_too_much_to_reckon_is_drawn_at_random() -> None:
-    found = odds.answer(odds.OddsAsks(patience=0.0, samples=400, habits=["n: evenly from 15 to 25"]), Budget())
+    found = odds.answer(odds.OddsAsks(steps=0, samples=400, habits=["n: evenly from 15 to 25"]), Budget())
     exact = odds.answer(odds.OddsAsks(habits=["n: evenly from 15 to 25"]), Budget())
     assert found.samples == 400 and exact.samples is None
     for drawn, known in zip(found.distributions[0].outcomes, exact.distributions[0].outcomes, strict=True):
@@ -67,7 +67,7 @@ def test_how_many_piles_a_pack_makes() -> None:
                     following[more] = following.get(more, 0) + share
         layer = following
     text = (PROCEDURES / "p15_pile_count.pivot").read_text(encoding="utf-8")
-    found = odds.answer(odds.OddsAsks(routine=text, habits=[], patience=600), Budget())
+    found = odds.answer(odds.OddsAsks(routine=text, habits=[], steps=10**8), Budget(seconds=None))
     (piles_made,) = found.distributions
     assert found.samples is None and sorted(chances) == list(range(4, 19))
     known = {int(outcome.outcome): outcome.least for outcome in piles_made.outcomes}

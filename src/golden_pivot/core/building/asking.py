@@ -127,9 +127,9 @@ class Asking:
                 return LineFails()
         return self.fault_at(self.line, message, expected, remedy)
 
-    def fault_at(self, line: Line, message: str, expected: str, remedy: str) -> LineFails:
+    def fault_at(self, line: Line, message: str, expected: str, remedy: str, is_limit: bool = False) -> LineFails:
         start = len(line.text) - len(line.text.lstrip())
-        self.faults.append(Fault(line.number, start + 1, len(line.text) + 1, message, expected, remedy))
+        self.faults.append(Fault(line.number, start + 1, len(line.text) + 1, message, expected, remedy, is_limit))
         return LineFails()
 
     def leans(self, failure: Callable[[], LineFails]) -> LineFails:

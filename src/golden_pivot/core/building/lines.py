@@ -156,4 +156,5 @@ class Lines(Looks):
                 f"This makes more than {MAX_INSTRUCTIONS} single actions.",
                 "fewer repetitions",
                 "Repeat fewer times.",
+                is_limit=True,
             )

@@ -326,6 +326,7 @@ class Table(Numbers):
                 f"{count} piles in any order are too many orders for one choice.",
                 f"at most {MOST_GATHERED_FREELY} piles in any order",
                 "Gather some of them in a stated order.",
+                is_limit=True,
             )
 
     def last_gathering(self) -> Gathering:

@@ -25,6 +25,7 @@ from ..report import chance_text
 from ..routine import Line, Routine
 from ..steps.declare import CHANCE, ENDING
 from ..variants.edits import Edit, edited, with_range
+from ..verdicts import prove
 from .declare import Desk, Table, Trouble, asked, desk, within
 
 EXAMPLE = """\
@@ -39,6 +40,8 @@ Otherwise:
   Ends with: the card at position 18 - n of deck is BUOY
 """
 MOST_RECORDS, MOST_REACH = 2000, 1000
+MOST_PROVED = 200_000
+"""steps to prove the routine with a safe range"""
 
 EVENLY, MIDDLE, RECORDED = "evenly", "about the middle", "as recorded"
 HABITS = {
@@ -58,7 +61,7 @@ class OddsAsks:
     rest: str = asked(EVENLY, "the other choices: evenly, or open, which gives a least and a most")
     numbers: list[str] = asked([], "numbers: whose odds are asked for besides the endings, such as size of hand")
     sure: int = asked(99, "how many times in 100 a limit shall be kept")
-    patience: float = asked(0.2, "seconds for exact chances: before paths are drawn at random")
+    steps: int = asked(20_000, "steps for exact chances: before paths are drawn at random")
     samples: int = asked(500, "paths drawn: at random where exact chances take too long")
     seed: int = asked(1, "seed of the paths drawn")
 
@@ -80,6 +83,8 @@ class Outcome:
     outcome: str
     least: float
     most: float
+    seen: float | None
+    """share of the paths drawn; None where the chances are exact"""
     text: str
     line: int | None
     """of an ending"""
@@ -120,6 +125,8 @@ class LimitOut:
     """how often the safe range is kept"""
     text: str
     """the routine with the safe range in that line"""
+    works: str
+    """what a proof says of it; a range may be kept and of no use"""
 
 
 @dataclass(frozen=True)
@@ -130,6 +137,8 @@ class OddsAnswers:
     limits: tuple[LimitOut, ...]
     samples: int | None
     """paths drawn at random; None: exact"""
+    says: str
+    """how sure the numbers are"""
     assumes: tuple[str, ...]
 
 
@@ -168,11 +177,9 @@ def read_habit(text: str) -> tuple[str, str, Weights]:
 
 
 def answer(asks: OddsAsks, budget: Budget) -> OddsAnswers:
-    within(asks, sure=(50, 100), samples=(50, 100_000), seed=(0, 10**6))
+    within(asks, sure=(50, 100), steps=(0, 10**9), samples=(50, 100_000), seed=(0, 10**6))
     if asks.rest not in (EVENLY, "open"):
         raise Trouble("rest", f"“{asks.rest}” is no habit.", "Take evenly or open.")
-    if not 0 <= asks.patience <= 3600:
-        raise Trouble("patience", f"{asks.patience:g} seconds is no time to wait.", "Take from 0 to 3,600.")
     text = asks.routine.rstrip("\n") + "\n"
     rows = _with_questions(text, [number.strip() for number in asks.numbers if number.strip()])
     routine = read_routine("\n".join(row for _, row in rows) + "\n")
@@ -192,7 +199,7 @@ def answer(asks: OddsAsks, budget: Budget) -> OddsAnswers:
             f"There are: {', '.join(sorted(named)) or 'none'}.",
         )
     weighed = _weighed(program, {name: weights for name, (_, weights) in habits.items()}, asks.rest == EVENLY)
-    found = odds_of_program(weighed, replace(budget, seconds=asks.patience), asks.seed, asks.samples)
+    found = odds_of_program(weighed, replace(budget, transitions=asks.steps), asks.seed, asks.samples)
     endings = {number: (line, row.strip()) for number, (line, row) in enumerate(rows, start=1)}
     distributions = tuple(_distributions(found.chances, endings))
     open_ = any(choose.by != CHANCE for choose in weighed.choices()) and asks.rest == EVENLY
@@ -202,6 +209,7 @@ def answer(asks: OddsAsks, budget: Budget) -> OddsAnswers:
         tuple(_outs(distributions)),
         tuple(_limits(text, read_routine(text), {name: weights for name, (_, weights) in habits.items()}, asks.sure)),
         found.samples,
+        found.says,
         (*(words for words, _ in habits.values()), *(("every other choice equally often",) if open_ else ())),
     )
 
@@ -283,7 +291,8 @@ def _distributions(chances: Sequence[Chance], endings: Mapping[int, tuple[int, s
             if words.startswith("line "):
                 line, row = endings[int(words.split()[1])]
                 words = f"line {line}: {row.removeprefix('Ends with: ')}"
-            outcomes.append(Outcome(words, float(chance.least), float(chance.most), chance_text(chance), line))
+            seen = None if chance.seen is None else float(chance.seen)
+            outcomes.append(Outcome(words, float(chance.least), float(chance.most), seen, chance_text(chance), line))
         outcomes.sort(key=lambda outcome: outcome.line or 0)
         is_exact = all(chance.exact and chance.least == chance.most for chance in those)
         numbers = all(re.fullmatch(r"-?\d+", chance.outcome) for chance in those)
@@ -297,7 +306,7 @@ def _outs(distributions: Sequence[Distribution]) -> Iterator[Prepared]:
         if found.about == "ending":
             so_far = 0.0
             for one in sorted(found.outcomes, key=lambda outcome: -outcome.most):
-                so_far += (one.least + one.most) / 2
+                so_far += (one.least + one.most) / 2 if one.seen is None else one.seen
                 yield Prepared(one.outcome, one.line, one.text, f"{min(1.0, so_far):.1%}")
 
 
@@ -309,10 +318,19 @@ def _limits(text: str, routine: Routine, habits: Mapping[str, Weights], sure: in
             safe_low, safe_high = safe_range(weights, Fraction(sure, 100))
             kept = Fraction(sum(many for n, many in weights.items() if safe_low <= n <= safe_high), total)
             row = with_range(line, slot, new, (safe_low, safe_high))
+            safe = edited(text, Edit(line.number, line.number, (row,)))
             yield LimitOut(
                 new.name, line.number, low, high, float(outside), f"{float(outside):.2%}", safe_low, safe_high,
-                f"{float(kept):.2%}", edited(text, Edit(line.number, line.number, (row,))),
+                f"{float(kept):.2%}", safe, _proved(safe),
             )  # fmt: skip
+
+
+def _proved(text: str) -> str:
+    try:
+        found = prove(read_routine(text), Budget(transitions=MOST_PROVED, seconds=None), explain=False)
+    except BadRoutine as bad:
+        return f"It cannot be carried out: {bad.faults[0].message}"
+    return found.count.failure if found.count and found.count.some_fail else f"{found.headline}."
 
 
 def safe_range(weights: Weights, share: Fraction) -> tuple[int, int]:
@@ -337,15 +355,30 @@ def safe_range(weights: Weights, share: Fraction) -> tuple[int, int]:
     return best[2], best[3]
 
 
+def _rounded(share: float) -> float:
+    return round(share, 6)
+
+
 def tables(found: OddsAnswers) -> list[Table]:
+    drawn = found.samples is not None
     shown = [
         Table(
             f"odds of {one.about}",
-            ("outcome", "least", "most", "in words"),
-            tuple((o.outcome, o.least, o.most, o.text) for o in one.outcomes),
+            ("outcome", *(("seen", "interval from", "to") if drawn else ("least", "most")), "in words"),
+            tuple(
+                (
+                    o.outcome,
+                    *((_rounded(o.seen or 0.0),) if drawn else ()),
+                    _rounded(o.least),
+                    _rounded(o.most),
+                    o.text,
+                )
+                for o in one.outcomes
+            ),
         )
         for one in found.distributions
     ]
+    shown.append(Table("how sure", ("these numbers are",), ((found.says,),)))
     if found.outs:
         shown.append(
             Table(
@@ -356,8 +389,9 @@ def tables(found: OddsAnswers) -> list[Table]:
         )
     if found.limits:
         shown.append(Table(
-            "limits", ("number", "line", "from", "to", "broken", "safe from", "safe to", "kept"),
-            tuple((one.name, one.line, one.low, one.high, one.broken_text, one.safe_low, one.safe_high, one.safe_text) for one in found.limits),
+            "limits", ("number", "line", "from", "to", "broken", "safe from", "safe to", "kept", "and then"),
+            tuple((one.name, one.line, one.low, one.high, one.broken_text, one.safe_low, one.safe_high, one.safe_text, one.works)
+                  for one in found.limits),
         ))  # fmt: skip
     return shown
 
@@ -372,6 +406,6 @@ ODDS_DESK = desk(
         answer,
         tables,
         is_long=True,
-        at_leisure={"patience": 60.0, "samples": 4000, "habits": [], "rest": "open"},
+        at_leisure={"steps": 20_000_000, "samples": 4000, "habits": [], "rest": "open"},
     )
 )

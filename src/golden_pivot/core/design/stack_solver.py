@@ -143,10 +143,10 @@ class Model:
 
 
 Holds = Callable[..., bool | None]
-"""(indices of constraints, milliseconds of patience) → whether they can all hold; None where that was not found out"""
-FOR_EVER = 2**31
-PATIENCE = 300
-"""milliseconds for a question whose answer is not needed to be right"""
+"""(indices of constraints, the most work) → whether they can all hold; None where that was not found out"""
+MUCH, LITTLE = 600_000_000, 2_000_000
+"""the solver's own units of work, some millions a second, for a question, and for one whose answer is not needed to be
+right. Work is counted and no time, so that the same is found on every machine and on a busy one."""
 
 
 @dataclass(frozen=True)
@@ -161,10 +161,10 @@ class Solved:
 
 @contextmanager
 def _stoppable(solver: z3.Solver, budget: Budget) -> Iterator[None]:
-    """The solver sees the cancel flag and the clock while it thinks."""
+    """The solver sees the cancel flag while it thinks."""
     done = threading.Event()
     # Progress is told by the thread that searches alone: two would talk into each other.
-    quiet = replace(budget, progress=lambda words: None)
+    quiet = replace(budget, progress=lambda words: None, seconds=None)
 
     def watch() -> None:
         while not done.wait(0.05):
@@ -195,12 +195,12 @@ def solve(constraints: Sequence[Constraint], size: int, pack: Pack, wanted: int,
     for line, meaning in zip(lines, meanings, strict=True):
         solver.add(z3.Implies(line, meaning))
 
-    def holds(some: Sequence[int], patience: int = FOR_EVER) -> bool | None:
-        solver.set("timeout", patience)
+    def holds(some: Sequence[int], work: int = MUCH) -> bool | None:
+        solver.set("rlimit", work)
         with _stoppable(solver, budget):
             answer = solver.check(*(lines[i] for i in some))
         if answer == z3.unknown:
-            budget.look(0, 0)
+            replace(budget, seconds=None).look(0, 0)
             return None
         return bool(answer == z3.sat)
 
@@ -214,7 +214,7 @@ def solve(constraints: Sequence[Constraint], size: int, pack: Pack, wanted: int,
     try:
         while len(found) < wanted and (answer := holds(everyone)) is not False:
             if answer is None:
-                raise OutOfBudget("seconds", "the solver gave up")
+                raise OutOfBudget("work", "the solver gave up")
             found.append(model.read(solver.model()))
             solver.add(model.differs(found[-1]))
             budget.progress(f"{len(found)} found")
@@ -235,7 +235,7 @@ def _reduced(clash: Sequence[int], holds: Holds) -> tuple[int, ...]:
     left = list(clash)
     for one in clash:
         without = [i for i in left if i != one]
-        if holds(without, PATIENCE) is False:
+        if holds(without, LITTLE) is False:
             left = without
     return tuple(sorted(left))
 
@@ -266,7 +266,7 @@ def smallest_clash(
         # whether one more holds it counts as left out, which is right as well.
         holding = set(some) | also()
         for i in range(many):
-            if i not in holding and holds([*holding, i], PATIENCE):
+            if i not in holding and holds([*holding, i], LITTLE):
                 holding |= also()
         to_meet.append(frozenset(range(many)) - holding)
 

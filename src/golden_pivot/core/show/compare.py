@@ -74,12 +74,12 @@ def side_of(text: str, budget: Budget, paces: Paces | None = None) -> Side:
     routine = read_routine(text)
     nothing = (None,) * 6
     try:
-        verdict = prove(routine, quiet(budget))
+        verdict = prove(routine, quiet(budget).afresh())
     except BadRoutine as bad:
         return Side(f"Still being written: {bad.faults[0]}", None, (), *nothing)
     try:
-        effort = effort_of(routine, budget, paces)
-        outcomes = fragility_of(text, budget, lambda words, _: budget.progress(words)).outcomes
+        effort = effort_of(routine, budget.afresh(), paces)
+        outcomes = fragility_of(text, budget.afresh(), lambda words, _: budget.progress(words)).outcomes
         harmful = sum(one.kind in (SOME, ALL, ELSEWHERE) for one in outcomes)
         harmless = sum(one.kind == HARMLESS for one in outcomes)
     except OutOfBudget:

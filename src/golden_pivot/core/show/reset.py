@@ -73,7 +73,7 @@ def reset_program(routine: Routine) -> Program:
     # A card that no line asks for is like any other, but its place must be found again.
     if all(one.card in program.tokens for one in setup_of(routine).lying):
         return program
-    return compile_routine(routine, replace(ENDS, every_card=True, every_name=True))
+    return compile_routine(routine, replace(ENDS, every_card=True, every_name=True, forget_faces=False))
 
 
 def table_of(program: Program, state: State) -> dict[str, bytes]:

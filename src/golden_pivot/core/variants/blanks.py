@@ -20,9 +20,10 @@ from ..faults import BadRoutine, OutOfBudget
 from ..formulas import fit
 from ..language.parser import lines_of, read_routine
 from ..program import FAILED, NO_ENDING, AnyInstruction, Choose, Closure, Leap, Program, State
+from ..replay import failing_at_random
 from ..routine import STEP
 from ..steps.declare import ENDING, PAGE, SETUP
-from ..verdicts import PROVED, prove
+from ..verdicts import PROVED, UNSETTLED, prove
 from .edits import quiet
 from .fields import Field, NothingToFill, fields_of, filled
 
@@ -34,6 +35,12 @@ MOST_ANSWERS = 400
 """answers that are proved once more and told"""
 MOST_AT_ONCE = 4000
 """fillings that are explored together"""
+AT_ONCE_STATES, AT_ONCE_STEPS = 200_000, 400_000
+"""what fillings may cost together, before they are tried one by one"""
+ONE_STATES, ONE_STEPS = 1_000_000, 1_500_000
+"""what one may cost by itself before it is left open"""
+DRAWN = 40
+"""paths drawn at random that are tried on a large one first"""
 MOST_KNOWN = 12
 """paths that have refuted something and are tried first"""
 NEAR_MISSES = 3
@@ -54,7 +61,24 @@ class Solution:
     relation: str | None
     """the last blank as a formula in the others, where there is one for all answers"""
     complete: bool
-    """every filling was tried and every answer is told"""
+    """every filling was tried and settled, and every answer is told"""
+    open: int = 0
+    """tried, and not settled"""
+    stopped: str | None = None
+    """what ran out before all were tried"""
+    working: int = 0
+    """that work, as far as they are settled; the first of them are told"""
+
+    @property
+    def says(self) -> str:
+        if self.complete or (not self.stopped and not self.open):
+            more = "" if self.working == len(self.answers) else f" The {len(self.answers):,} simplest are told."
+            return f"{self.working:,} of {self.fillings:,} ways work.{more}"
+        found = f"{self.working:,} work" if self.working else "None is known to work"
+        settled = f"{found} of the {self.tried - self.open:,} that are settled, of {self.fillings:,} ways in all."
+        if self.open:
+            settled += f" {self.open:,} {'is' if self.open == 1 else 'are'} too large to be settled."
+        return f"{settled} The search stopped: {self.stopped}." if self.stopped else settled
 
 
 def solve(
@@ -79,18 +103,13 @@ def solve(
     search = _Search(text, fields, budget, progress, known_first)
     search.run()
     ordered = sorted(search.passing, key=search.simplicity)
-    answers = [one for one in ordered[:MOST_ANSWERS] if _holds(filled(text, fields, one))]
+    answers = [one for one in ordered[:MOST_ANSWERS] if one in search.proved or search.holds(one)]
+    working = len(ordered) - len(ordered[:MOST_ANSWERS]) + len(answers)
     return Solution(
         tuple(fields), tuple(answers), many, search.tried, search.refuted_first, tuple(search.near),
-        _relation(fields, answers), search.complete and len(ordered) <= MOST_ANSWERS,
+        _relation(fields, answers), not search.stopped and not search.open and len(ordered) <= MOST_ANSWERS,
+        search.open, search.stopped, working,
     )  # fmt: skip
-
-
-def _holds(text: str) -> bool:
-    try:
-        return prove(read_routine(text), explain=False).verdict == PROVED
-    except BadRoutine:
-        return False
 
 
 def _relation(fields: Sequence[Field], answers: Sequence[Filling]) -> str | None:
@@ -115,7 +134,10 @@ class _Search:
         self.near: list[tuple[Filling, str]] = []
         self.known: list[dict[str, int]] = []
         """choices, by key, of paths that have refuted a filling"""
-        self.complete = True
+        self.stopped: str | None = None
+        self.open = 0
+        self.proved: set[Filling] = set()
+        """of those that pass, the ones that were proved as the routines they make"""
         self.many = prod(len(field.domain) for field in fields)
         self.rank = [{value: i for i, value in enumerate(field.domain)} for field in fields]
         self.at_once = _at_once(text, fields)
@@ -140,8 +162,8 @@ class _Search:
                     self.budget.look(0, fields_line)
                     self._try(told, block)
                     self.progress(f"{self.tried:,} of {self.many:,} ways tried, {len(self.passing):,} work")
-        except OutOfBudget:
-            self.complete = False
+        except OutOfBudget as out:
+            self.stopped = out.reached
 
     @staticmethod
     def _order(fields: Sequence[Field]) -> Callable[[Filling], int]:
@@ -160,13 +182,14 @@ class _Search:
     def _try(self, told: Mapping[int, str], block: Mapping[int, tuple[str, ...]]) -> None:
         """All fillings with these words, and those of the block."""
         count = prod(map(len, block.values()))
-        self.tried += count
         routine_text = _with_names(self.text, self.fields, told, block)
         routine = read_routine(routine_text)
         try:
             names = frozenset(_name(number) for number in block)
             program = compile_routine(routine, replace(PROOF, reorder=not block, kept=names))
-        except BadRoutine:
+        except BadRoutine as bad:
+            self.tried += count
+            self.open += count if bad.is_limit else 0
             return  # such as two cards at one position
         cells = [next(i for i, cell in enumerate(program.cells) if cell.name == _name(n)) for n in block]
 
@@ -182,18 +205,57 @@ class _Search:
             refuted = self._refuted(quick, cells, alive)
             self.refuted_first += len(refuted)
             alive -= refuted
+        self.tried += count - len(alive)
         if not alive:
             return
-        refuted = self._refuted(program, cells, alive)
+        try:
+            refuted = self._refuted(program, cells, alive)
+        except OutOfBudget as out:
+            if out.limit in ("seconds", "memory"):
+                raise
+            for key in sorted(alive):
+                self._one(whole(key))
+            return
+        self.tried += len(alive)
         self.passing += [whole(key) for key in sorted(alive - refuted)]
         for key in sorted(refuted)[:2]:
             if len(self.known) < MOST_KNOWN:
                 self._learn(whole(key))
 
+    def _one(self, filling: Filling) -> None:
+        """A large one by itself: a few paths drawn at random, then the proof."""
+        self.budget.look(0, self.fields[0].line)
+        try:
+            failing = failing_at_random(read_routine(filled(self.text, self.fields, filling)), DRAWN)
+            passes = None if failing else self.holds(filling)
+        except BadRoutine:
+            passes = False
+        self.tried += 1
+        if passes:
+            self.passing.append(filling)
+        self.progress(f"{self.tried:,} of {self.many:,} ways tried, {len(self.passing):,} work")
+
+    def holds(self, filling: Filling) -> bool:
+        """Whether it is proved as the routine it makes; left open where that is not settled."""
+        text = filled(self.text, self.fields, filling)
+        try:
+            verdict = prove(read_routine(text), self.budget.narrowed(ONE_STATES, ONE_STEPS), explain=False)
+        except BadRoutine:
+            return False
+        if verdict.limit in ("seconds", "memory"):
+            raise OutOfBudget(verdict.limit, verdict.headline.removeprefix("Not settled: "))
+        self.open += verdict.verdict == UNSETTLED
+        if verdict.verdict == PROVED:
+            self.proved.add(filling)
+        return verdict.verdict == PROVED
+
     def _learn(self, filling: Filling) -> None:
         """The path by which a filling fails, for the others."""
         try:
-            verdict = prove(read_routine(filled(self.text, self.fields, filling)), self.budget)
+            verdict = prove(
+                read_routine(filled(self.text, self.fields, filling)),
+                self.budget.narrowed(AT_ONCE_STATES, AT_ONCE_STEPS),
+            )
         except BadRoutine:
             return
         if verdict.counterexample:
@@ -210,8 +272,9 @@ class _Search:
 
         layer: Layer = {program.start: 1}
         found = Exploration()
+        budget = self.budget.narrowed(AT_ONCE_STATES, AT_ONCE_STEPS)
         for stage in stages(program, fused=True):
-            layer = take_stage(program, stage, layer, COUNT_PATHS, self.budget, found)
+            layer = take_stage(program, stage, layer, COUNT_PATHS, budget, found)
             if cells:
                 refuted |= {key(stuck.state) for stuck in found.stuck if stuck.state[cells[-1]] is not None}
                 refuted |= {key(s) for s in layer if s[FAILED] & ~NO_ENDING and s[cells[-1]] is not None}
@@ -222,9 +285,21 @@ class _Search:
                 return set(alive)
             if not layer:
                 break
-        return (
-            refuted | {key(state) for state in layer if state[FAILED]} | {key(stuck.state) for stuck in found.stuck}
-        )
+        refuted |= {key(state) for state in layer if state[FAILED]} | {key(stuck.state) for stuck in found.stuck}
+        return refuted | self._never_reached(program, layer, key, alive)
+
+    @staticmethod
+    def _never_reached(
+        program: Program, ends: Layer, key: Callable[[State], tuple[int, ...]], alive: set[tuple[int, ...]]
+    ) -> set[tuple[int, ...]]:
+        """Fillings with which no path comes to some claim: nothing is proved by these."""
+        if program.reached is None:
+            return set()
+        wanted = sum(1 << i for i, claim in enumerate(program.claims) if claim.marked)
+        reached: dict[tuple[int, ...], int] = {}
+        for state in ends:
+            reached[key(state)] = reached.get(key(state), 0) | state[program.reached]
+        return {one for one in alive if reached.get(one, 0) & wanted != wanted}
 
     @staticmethod
     def _goes_on(key: tuple[int, ...], alive: set[tuple[int, ...]], refuted: set[tuple[int, ...]]) -> bool:

@@ -28,6 +28,7 @@ def fragility_json(found: Fragility, text: str) -> dict[str, Any]:
         "strict": list(found.strict),
         "free": list(found.free),
         "advice": [{"line": line, "words": words} for line, words in found.advice],
+        "untried": found.untried,
     }  # fmt: skip
 
 
@@ -41,6 +42,8 @@ def solution_json(found: Solution, text: str) -> dict[str, Any]:
         "near": [{"values": list(one), "says": says} for one, says in found.near],
         "relation": found.relation,
         "complete": found.complete,
+        "open": found.open,
+        "says": found.says,
     }
 
 

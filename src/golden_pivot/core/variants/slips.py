@@ -163,7 +163,7 @@ def fragility_of(
     """Every slip proved. `progress` is told how far it is, with what was found so far.
 
     `room`: transitions for all of them together, from the first line on; the rest stay untried. Not a time, so that
-    the same is found wherever it runs.
+    the same is found wherever it runs. Where the clock of the budget runs out the rest stay untried as well.
 
     Raises BadRoutine for a text with faults, Cancelled when the budget's flag is raised.
     """
@@ -178,6 +178,9 @@ def fragility_of(
         if room is not None and used >= room and slip.line != slips[done - 2].line:
             done -= 1
             break
+        if budget.is_over():
+            done -= 1
+            break
         progress(f"{done} of {len(slips)} slips", found)
         verdict = _proved(text, slip, budget)
         if verdict:
@@ -187,7 +190,11 @@ def fragility_of(
 
 
 def _proved(text: str, slip: Slip, budget: Budget) -> Verdict | None:
-    """None where the routine could not be carried out at all, so that it would be noticed."""
+    """None where the routine could not be carried out at all, so that it would be noticed.
+
+    It has so many steps and no time, so that the same is found on every machine.
+    """
+    budget = replace(budget, seconds=None)
     try:
         return prove(
             read_routine(edited(text, slip.edit)),
@@ -195,8 +202,8 @@ def _proved(text: str, slip: Slip, budget: Budget) -> Verdict | None:
             explain=False,
             every_claim=False,
         )
-    except BadRoutine:
-        return None
+    except BadRoutine as bad:
+        return Verdict(UNSETTLED, bad.faults[0].message) if bad.is_limit else None
 
 
 def _judged(slip: Slip, verdict: Verdict, plain: Verdict, before: _Before | None) -> Outcome:

@@ -12,11 +12,12 @@ from ..budget import Budget
 from ..faults import BadRoutine
 from ..formulas import fit
 from ..language.parser import lines_of, read_routine
-from ..verdicts import prove
+from ..verdicts import UNSETTLED, prove
 from .edits import quiet
 from .fields import Field, NothingToFill, fields_of, filled
 
 MOST_CELLS = 1500
+UNREACHED = "No path comes to a claim."
 IMPOSSIBLE = "impossible"
 """the routine cannot be carried out with this number"""
 
@@ -73,7 +74,7 @@ def sweep(
     for values in product(*(field.domain for field in fields)):
         progress(f"{len(rows)} of {many} cases")
         rows.append(_swept(filled(text, fields, values), values, budget))
-    if all(row.verdict == IMPOSSIBLE for row in rows):
+    if rows and all(row.verdict == IMPOSSIBLE and row.says != UNREACHED for row in rows):
         prove(read_routine(filled(text, fields, [field.domain[0] for field in fields])))  # it says what is wrong
     return Sweep(tuple(fields), tuple(rows), _formula(fields, rows))
 
@@ -82,9 +83,10 @@ def _swept(text: str, values: tuple[str, ...], budget: Budget) -> Swept:
     try:
         found = prove(read_routine(text), quiet(budget).narrowed(200_000, 300_000), explain=False, every_claim=False)
     except BadRoutine as bad:
-        return Swept(values, IMPOSSIBLE, None, None, 1.0, str(bad.faults[0].message))
+        verdict, share = (UNSETTLED, 0.0) if bad.is_limit else (IMPOSSIBLE, 1.0)
+        return Swept(values, verdict, None, None, share, bad.faults[0].message)
     if found.claims and all(claim.reached == 0 for claim in found.claims):
-        return Swept(values, IMPOSSIBLE, None, None, 1.0, "No path comes to a claim.")
+        return Swept(values, IMPOSSIBLE, None, None, 1.0, UNREACHED)
     where = found.landing.where if found.landing else ()
     return Swept(
         values, found.verdict, found.landing.text if found.landing else None,

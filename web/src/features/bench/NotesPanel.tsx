@@ -44,7 +44,7 @@ export function NotesPanel({ notes, odds, waiting, onLine }: NotesPanelProps) {
             </table>
           ))}
           <p className="small">
-            {odds.samples ? `From ${odds.samples.toLocaleString('en')} paths drawn at random; each is an interval that is right 95 times in 100.` : 'Exact.'}
+            {odds.says}
             {odds.assumes ? ` Taken: ${odds.assumes}.` : ''}
           </p>
         </details>

@@ -53,14 +53,14 @@ export function OddsDesk({ opening, title, about }: DeskProps<'odds'>) {
         <>
           <Told tone={answer.samples === null ? 'sure' : 'plain'}>
             {answer.samples === null ? (
-              <>Exact.</>
+              <>{answer.says}</>
             ) : (
               <>
-                From {answer.samples.toLocaleString('en')} runs drawn at random; the true value lies in the interval 95 times in 100.{' '}
+                {answer.says}{' '}
                 <Button
                   size="compact-xs"
                   variant="default"
-                  onClick={() => desk.longer({ patience: 600, samples: 4000 })}
+                  onClick={() => desk.longer({ steps: 100_000_000, samples: 4000 })}
                 >
                   Reckon exactly
                 </Button>
@@ -81,7 +81,7 @@ export function OddsDesk({ opening, title, about }: DeskProps<'odds'>) {
                           `${limit.name}, line ${limit.line}`,
                           `${limit.low} to ${limit.high}`,
                           limit.broken_text,
-                          `${limit.safe_low} to ${limit.safe_high} (kept ${limit.safe_text})`,
+                          `${limit.safe_low} to ${limit.safe_high} (kept ${limit.safe_text}). ${limit.works}`,
                           limit.text === asks.routine ? (
                             'as it is'
                           ) : chosen ? (
@@ -102,7 +102,7 @@ export function OddsDesk({ opening, title, about }: DeskProps<'odds'>) {
               ...Object.fromEntries(
                 answer.distributions.map((one) => [
                   `Odds of ${one.about}`,
-                  <DeskTable name={`Odds of ${one.about}`} head={['Outcome', 'How often']} rows={one.outcomes.map((o) => [o.outcome, o.least === o.most ? o.text : `${percent(o.least)} to ${percent(o.most)}`])} />,
+                  <DeskTable name={`Odds of ${one.about}`} head={['Outcome', 'How often']} rows={one.outcomes.map((o) => [o.outcome, o.text])} />,
                 ]),
               ),
             }}
