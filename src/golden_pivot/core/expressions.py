@@ -7,11 +7,11 @@ expression end where it can no longer go on: `Deal n + 2 cards` stops before `ca
 
 from __future__ import annotations
 
-from collections.abc import Callable, Container, Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any, Literal, cast
 
-from lark import Lark, Transformer, v_args
+from lark import Lark, Transformer, UnexpectedInput, v_args
 from lark import Token as LarkToken
 from lark.parsers.lalr_interactive_parser import InteractiveParser
 
@@ -146,6 +146,7 @@ KEYWORDS = frozenset(
         "half of rounded up down digit sum remainder divided by min max letters size value suit their card number piles"
     ).split()
 )
+OPERATORS = ("+", "-", "−", "*", "×")
 _SIGNS = {
     "+": "PLUS",
     "-": "MINUS",
@@ -157,20 +158,25 @@ _SIGNS = {
     ",": "COMMA",
 }
 
+# What has no end of its own (`digit sum of n`, `remainder of n divided by 3`) can only come last: whether `digit sum of
+# n + 1` is one or the other nobody can tell, so it takes brackets.
 _GRAMMAR = """
-?start: sum
+?start: any
+?any: sum | tail
+?tail: last | sum PLUS last -> binary | sum MINUS last -> binary
+?last: open | product TIMES open -> binary
+?open: REMAINDER OF any DIVIDED BY atom -> remainder
+     | DIGIT SUM OF atom -> digit_sum
 ?sum: product | sum PLUS product -> binary | sum MINUS product -> binary
 ?product: atom | product TIMES atom -> binary
 ?atom: NUMBER -> number
      | BLANK -> blank
      | NAME -> name
-     | OPEN sum CLOSE -> group
-     | HALF OF atom ROUNDED UP -> half
-     | HALF OF atom ROUNDED DOWN -> half
-     | REMAINDER OF atom DIVIDED BY atom -> remainder
-     | DIGIT SUM OF atom -> digit_sum
-     | MIN OPEN sum COMMA sum CLOSE -> extreme
-     | MAX OPEN sum COMMA sum CLOSE -> extreme
+     | OPEN any CLOSE -> group
+     | HALF OF any ROUNDED UP -> half
+     | HALF OF any ROUNDED DOWN -> half
+     | MIN OPEN any COMMA any CLOSE -> extreme
+     | MAX OPEN any COMMA any CLOSE -> extreme
      | LETTERS OF QUOTED -> letters
      | SIZE OF NAME -> size
      | SIZE OF NAME NUMBER -> size
@@ -238,9 +244,14 @@ class _Build(Transformer[LarkToken, Any]):
 _PARSER = Lark(_GRAMMAR, parser="lalr", lexer="basic", transformer=_Build())
 
 
-def _next_words(parser: InteractiveParser) -> Container[str]:
-    """The terminals with which the expression can go on here."""
-    return cast(Container[str], parser.choices())  # type: ignore[no-untyped-call]
+def _with(parser: InteractiveParser, token: LarkToken) -> InteractiveParser | None:
+    """The parser one token further; None where the expression cannot go on with it."""
+    further = parser.copy(deepcopy_values=False)  # type: ignore[no-untyped-call]
+    try:
+        further.feed_token(token)
+    except UnexpectedInput:
+        return None
+    return cast(InteractiveParser, further)
 
 
 def read_expression(
@@ -261,13 +272,13 @@ def read_expression(
     while taken < len(words):
         word = words[taken]
         lower = word.lower()
-        if lower == "the" and read_spot and "SPOT" in _next_words(parser):
+        if lower == "the" and read_spot and _with(parser, LarkToken("SPOT", None)):
             spot, taken = read_spot(taken)
-            parser.feed_token(LarkToken("SPOT", spot))
+            parser = _with(parser, LarkToken("SPOT", spot)) or parser
             continue
         if (word == ")" and depth == 0) or (word == "," and depth == 0):
             break
-        if word.isdigit():
+        if word.isascii() and word.isdigit():
             kind = "NUMBER"
         elif word == "?":
             kind = "BLANK"
@@ -282,14 +293,23 @@ def read_expression(
             kind, lower = ("CARDNAME" if word.isupper() else "NAME"), word
         else:
             break
-        if kind not in _next_words(parser):
+        if (further := _with(parser, LarkToken(kind, lower))) is None:
+            if word in OPERATORS and _whole(parser) is not None:
+                return taken  # it takes brackets to say what this belongs to
             break
-        parser.feed_token(LarkToken(kind, lower))
+        parser = further
         depth += {"OPEN": 1, "CLOSE": -1}.get(kind, 0)
         taken += 1
-    if "$END" not in _next_words(parser):
-        return taken
-    return cast(Expression, parser.feed_eof()), taken  # type: ignore[no-untyped-call]
+    found = _whole(parser)
+    return taken if found is None else (found, taken)
+
+
+def _whole(parser: InteractiveParser) -> Expression | None:
+    """The expression, where it can end here."""
+    try:
+        return cast(Expression, parser.copy(deepcopy_values=False).feed_eof())  # type: ignore[no-untyped-call]
+    except UnexpectedInput:
+        return None
 
 
 def parts(expression: Expression) -> tuple[Expression, ...]:
@@ -376,8 +396,21 @@ def expression_text(expression: Expression, tight: bool = False) -> str:
             )
             # Sums and products group to the left; a compound right operand needs its brackets.
             needs = (isinstance(right, Binary) and (product or right.op != "*")) or isinstance(right, SpotFact)
-            text = f"{first} {op} {expression_text(right, needs)}"
+            first = f"({first})" if isinstance(left, DigitSum | Remainder) else first
+            second = expression_text(right, needs)
+            second = f"({second})" if _ends_open(right) and not needs else second
+            text = f"{first} {op} {second}"
             return f"({text})" if tight else text
+
+
+def _ends_open(expression: Expression) -> bool:
+    """Its last words have no end of their own, so that nothing may follow."""
+    match expression:
+        case DigitSum() | Remainder():
+            return True
+        case Binary(_, _, right):
+            return _ends_open(right)
+    return False
 
 
 def digit_sum(number: int) -> int:

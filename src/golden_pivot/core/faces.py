@@ -5,7 +5,7 @@ of such cards (their value, the letters of their suit, …), and cards that agre
 a proof knows a card that has been seen by its class alone.
 
 Bytes for cards that have been seen: class c has the token TOKEN − c. A card that was only found *not* to be
-of class c has the token TOKEN − (number of classes) − c.
+of class c has the token TOKEN − (number of classes) − c; these are set aside only where such a thing is asked.
 """
 
 from __future__ import annotations
@@ -152,10 +152,11 @@ MOST_KEPT = 50_000
 class Faces:
     """The classes of a routine, and the bytes that stand for them."""
 
-    def __init__(self, classes: tuple[FaceClass, ...]) -> None:
+    def __init__(self, classes: tuple[FaceClass, ...], whether: bool = True) -> None:
+        """`whether`: some card may be known only by what it is not."""
         self.classes = classes
         self.totals = tuple(one.total for one in classes)
-        self.lowest = TOKEN + 1 - 2 * len(classes)
+        self.lowest = TOKEN + 1 - (2 if whether else 1) * len(classes)
         """tokens from here on are of cards that have been seen"""
         self._next: dict[tuple[bytes, int], dict[int, tuple[int, int]]] = {}
         self._whether: dict[tuple[bytes, int], dict[int, tuple[int, int]]] = {}

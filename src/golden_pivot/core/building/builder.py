@@ -35,6 +35,12 @@ from .purpose import PROOF, Needs, Purpose
 from .reordering import reordered
 
 
+TOO_MANY = Fault(
+    1, 1, 1, "More cards are told apart here, by name and by face, than can be followed.", "fewer cards by name",
+    "Place fewer cards, or ask less of them.", is_limit=True,
+)  # fmt: skip
+
+
 def compile_routine(routine: Routine, purpose: Purpose = PROOF) -> Program:
     """Raises BadRoutine with every fault found, those of the parser first."""
     program, faults = compile_what_can_be(routine, purpose)
@@ -174,6 +180,9 @@ class Builder(Keeping):
         if self.purpose.keep_cards:
             end |= {~i for i, cell in enumerate(self.cells) if cell.is_place}
         seen = self.seen_cell if self.needs.facts else None
+        highest = max((*self.tokens.values(), *self._own_tokens.values()), default=0)
+        if seen is not None and not self.purpose.every_card and highest >= self.faces.lowest:
+            self.faults.append(TOO_MANY)
         may_die = frozenset(i for i, cell in enumerate(self.cells) if i > JUMP and self._may_be_forgotten(i, cell))
         places = frozenset(i for i, cell in enumerate(self.cells) if cell.is_place and self.purpose.forget_faces)
         kills, kills_at = dead_after(instructions, self.cells, frozenset(end), may_die, places, seen)

@@ -48,7 +48,7 @@ class Looks(Spots):
     @cached_property
     def faces(self) -> Faces:
         """The classes of cards that this routine tells apart."""
-        return Faces(face_classes(self.needs.facts, -(-len(self.pack) // 52)))
+        return Faces(face_classes(self.needs.facts, -(-len(self.pack) // 52)), self.needs.whether)
 
     @cached_property
     def seen_cell(self) -> int:
@@ -204,6 +204,7 @@ class Looks(Spots):
         if len(alike) != 1:
             self.look(label, found)
             return holds
+        self.found_needs = replace(self.found_needs, whether=True)
         (c,) = alike
         self.touches |= {self.seen_cell}
         if limits:

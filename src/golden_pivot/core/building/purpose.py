@@ -68,6 +68,8 @@ class Needs:
     """cards with mates that need tokens of their own, where some line asks for all mates"""
     facts: frozenset[str] = frozenset()
     """what is asked of cards whose faces are unknown"""
+    whether: bool = False
+    """of some is only asked whether they are such and such"""
 
     def and_also(self, other: Needs) -> Needs:
         return Needs(
@@ -77,4 +79,5 @@ class Needs:
             self.pile_places or other.pile_places,
             self.told_apart | other.told_apart,
             self.facts | other.facts,
+            self.whether or other.whether,
         )

@@ -10,7 +10,17 @@ import re
 from collections.abc import Sequence
 
 from ..cards import RANKS, SUITS, ordinal
-from ..expressions import KEYWORDS, Binary, Blank, Expression, Name, Number, expression_text, read_expression
+from ..expressions import (
+    KEYWORDS,
+    OPERATORS,
+    Binary,
+    Blank,
+    Expression,
+    Name,
+    Number,
+    expression_text,
+    read_expression,
+)
 from .values import Indexed, NewNumber, PlaceName, Position, Spot
 from .words import RESERVED, Word
 
@@ -44,8 +54,16 @@ def _expression(words: Sequence[Word], i: int) -> tuple[Expression, int] | int:
 def number(words: Sequence[Word], i: int) -> tuple[Expression, int]:
     found = _expression(words, i)
     if isinstance(found, int):
-        raise NotHere(i + found, "a number" if found == 0 else "the rest of the number")
+        raise NotHere(i + found, _wanted(words, i, found))
     return found[0], i + found[1]
+
+
+def _wanted(words: Sequence[Word], i: int, found: int) -> str:
+    if found == 0:
+        return "a number"
+    if found and text_at(words, i + found) in OPERATORS:
+        return "brackets that say what belongs together, as in (digit sum of n) + 1 or digit sum of (n + 1)"
+    return "the rest of the number"
 
 
 def _identifier(words: Sequence[Word], i: int, expected: str) -> str:

@@ -6,7 +6,7 @@ import re
 from dataclasses import dataclass
 
 _WORD = re.compile(
-    r"(?P<quoted>[\"“][^\"“”]*[\"”])|(?P<ordinal>\d+(?:st|nd|rd|th)\b)|(?P<number>\d+)|(?P<word>[^\W\d_]\w*(?:['’]\w+)*)|(?P<mark>\S)",
+    r"(?P<quoted>[\"“][^\"“”]*[\"”])|(?P<ordinal>[0-9]+(?:st|nd|rd|th)\b)|(?P<number>[0-9]+)|(?P<word>[^\W\d_]\w*(?:['’]\w+)*)|(?P<mark>\S)",
     re.IGNORECASE,
 )
 
