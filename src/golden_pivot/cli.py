@@ -254,10 +254,9 @@ def _told(verdict: Verdict) -> list[str]:
     if verdict.holds_when and verdict.holds_when.text:
         rows.append(f"Holds exactly when {verdict.holds_when.text}.")
     if verdict.paths is not None:
-        order = "every order of the pack" if verdict.covers_every_order else "this order of the pack"
         said = verdict.count.text if verdict.count else ""
         rows.append(
-            f"{said[:1].upper()}{said[1:]}; widest {verdict.states_widest:,}; {order}; {verdict.seconds * 1000:.1f} ms."
+            f"{said[:1].upper()}{said[1:]}; widest {verdict.states_widest:,}; {verdict.covers}; {verdict.seconds * 1000:.1f} ms."
         )
     return rows
 

@@ -69,12 +69,16 @@ EXPECTED = [
 ]
 
 
+WHOLLY_PLACED = ("p04_value_and_suit", "p07_nine_courts", "p10_mirrored_pairs", "p23_alternate_colours")
+"""the order of the whole pack is stated"""
+
+
 @pytest.mark.parametrize(("name", "verdict", "paths", "landing"), EXPECTED)
 def test_procedure(name: str, verdict: str, paths: int | None, landing: str | None) -> None:
     found = prove(read_routine(text_of(name)), Budget(transitions=200_000) if verdict == "unsettled" else None)
     assert (found.verdict, found.paths) == (verdict, paths), found.headline
     assert (found.landing and found.landing.text) == landing
-    assert found.covers_every_order
+    assert found.covers_every_order == (name not in WHOLLY_PLACED)
 
 
 def test_every_procedure_stands_in_the_table() -> None:

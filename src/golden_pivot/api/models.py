@@ -176,11 +176,12 @@ class ProveIn(Shape):
 class WhereOut(Shape):
     place: str
     position: int
-    paths: int
+    paths: int | None = Field(description="null where paths have no number")
 
 
 class RuleRowOut(Shape):
-    known: list[int]
+    known: list[int | None] = Field(description="null: not settled on that path")
+    words: list[str]
     place: str
     position: int
 
@@ -232,6 +233,7 @@ class VerdictOut(Shape):
     states_widest: int
     transitions: int
     covers_every_order: bool
+    covers: str = Field(description="which orders of the pack, in words")
     seconds: float
     counterexample: CounterexampleOut | None
     holds_when: RegionOut | None

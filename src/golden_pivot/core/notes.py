@@ -16,6 +16,7 @@ from .expressions import expression_text
 from .faults import BadRoutine, OutOfBudget
 from .language.phrases import list_text
 from .language.templates import PERFORMER, SPECTATOR
+from .language.values import NewNumber
 from .program import FAILED, AnyInstruction, Program
 from .routine import PATTER, STEP, Line, Routine
 from .steps.declare import CHANCE, HANDLING, SETUP
@@ -173,9 +174,15 @@ def badges_of(routine: Routine) -> tuple[str, ...]:
 
 def _range(line: Line) -> str:
     new = line.values.get("number") or line.values.get("choice")
-    if new is None or not hasattr(new, "low"):
+    if not isinstance(new, NewNumber):
         return ""
     return f" from {expression_text(new.low)} to {expression_text(new.high)}"
+
+
+def _is_free(line: Line) -> bool:
+    """There is more than one number to choose from."""
+    new = line.values.get("number") or line.values.get("choice")
+    return not isinstance(new, NewNumber) or new.low != new.high
 
 
 _FREE: Mapping[str, Callable[[Line], str | None]] = {
@@ -203,6 +210,14 @@ def _spectators(line: Line) -> bool:
     return likes or (line.kind is not None and line.kind.actor(line.values) == SPECTATOR)
 
 
+def _shows_a_face(line: Line) -> bool:
+    """On some path the performer may see a face in this line: turned, dealt or placed face up, shown, looked at, read."""
+    assert line.kind
+    named = any(type_name == "card" and slot == "card" for slot, type_name, _, _ in line.spans)
+    looks = _performers(line) and (line.kind.sees or (line.kind.family == "Cards" and named))
+    return line.kind.shows or line.values.get("way") == "face up" or bool(line.values.get("up")) or bool(looks)
+
+
 _CLAIMED: tuple[tuple[str, str], ...] = (
     (r"never (touched|handled)|did(n’t|n't| not) touch|hands off", "I never touched the cards"),
     (r"never (saw|looked at)|did(n’t|n't| not) (see|look)", "I never saw a card"),
@@ -215,17 +230,23 @@ _CLAIMED: tuple[tuple[str, str], ...] = (
 def recap_of(routine: Routine) -> tuple[Said, ...]:
     """The decisions that were truly free, in words to say; then what may be claimed, and what the patter claims."""
     steps = list(_steps(routine))
-    free = [_FREE[_name(line)](line) for line in steps if _name(line) in _FREE and _spectators(line)]
+    free = [
+        _FREE[_name(line)](line) for line in steps if _name(line) in _FREE and _spectators(line) and _is_free(line)
+    ]
     badges = badges_of(routine)
-    sees = any(_name(line) in ("remember", "show", "take_mate") and _performers(line) for line in steps)
+    shuffled = any(
+        _name(line) in ("riffle", "shuffle", "overhand") and line.values["place"] == "deck" for line in steps
+    )
     truths = {
         "I never touched the cards": "hands off" in badges,
-        "I never saw a card": not sees,
-        "The pack was shuffled": "no set-up" in badges or any(_name(line) in ("riffle", "shuffle", "overhand") for line in steps),
+        "I never saw a card": not any(map(_shows_a_face, steps)),
+        "The pack was shuffled": shuffled or "no set-up" in badges,
         "The pack is your own": "borrowed pack" in badges,
-    }  # fmt: skip
+    }
     said = [Said(words, True) for words in dict.fromkeys(filter(None, free))]
-    said += [Said(words, True) for words, true in truths.items() if true and badges]
+    # Of a pack that may have been shuffled before one says only that; in patter it may be so.
+    offered = {"The pack was shuffled": shuffled, "Anybody may shuffle the pack first": "no set-up" in badges}
+    said += [Said(words, True) for words, true in (truths | offered).items() if true and badges]
     for line in routine.walk():
         if line.is_ == PATTER:
             said += [

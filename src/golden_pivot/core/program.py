@@ -234,6 +234,8 @@ class Program:
     """line that names it, where it is placed in the set-up"""
     claims: tuple[ClaimLine, ...]
     covers_every_order: bool
+    covers: str
+    """which orders of the pack: `every order of the other 51 cards`"""
     odd_backs: Mapping[int, str] = field(default_factory=dict)
     """token → name of the cards with another back"""
     assumed: tuple[str, ...] = ()

@@ -37,7 +37,10 @@ def landing_json(landing: Landing) -> dict[str, Any]:
         "where": [{"place": w.place, "position": w.position, "paths": w.paths} for w in landing.where],
         "known": list(landing.known),
         "formula": landing.formula,
-        "table": [{"known": list(row.known), "place": row.place, "position": row.position} for row in landing.table],
+        "table": [
+            {"known": list(row.known), "words": list(row.words), "place": row.place, "position": row.position}
+            for row in landing.table
+        ],
     }
 
 
@@ -66,6 +69,7 @@ def verdict_json(verdict: Verdict) -> dict[str, Any]:
         "states_widest": verdict.states_widest,
         "transitions": verdict.transitions,
         "covers_every_order": verdict.covers_every_order,
+        "covers": verdict.covers,
         "seconds": round(verdict.seconds, 6),
         "counterexample": example
         and {

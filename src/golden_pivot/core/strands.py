@@ -89,9 +89,10 @@ class _Step:
 
 
 def strands_of(routine: Routine, budget: Budget) -> Strands | None:
-    """The strands of the card the routine is about; None when there are too many situations to draw them."""
+    """The strands of the card the routine is about; None when there are too many situations to draw, or no card is followed."""
     program = compile_routine(routine, LEDGER)
-    assert program.target is not None
+    if program.target is None:
+        return None
     try:
         steps = list(_steps(routine, program, budget.narrowed(MOST_STATES)))
     except OutOfBudget:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import time
 from collections import Counter
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
 from .budget import Budget
@@ -51,6 +51,8 @@ class RuleRow:
     """One line of a landing table: what the performer knows, and where the card then is."""
 
     known: tuple[int, ...]
+    words: tuple[str, ...]
+    """the same as one says it: `n is 3`, `the order of the piles is 2, 1 and 3 from the top`"""
     place: str
     position: int
 
@@ -119,6 +121,9 @@ class Verdict:
     states_widest: int = 0
     transitions: int = 0
     covers_every_order: bool = True
+    """of the cards that are not placed; False where the whole pack is in a stated order"""
+    covers: str = ""
+    """the same in words"""
     seconds: float = 0.0
     counterexample: Counterexample | None = None
     holds_when: Region | None = None
@@ -160,6 +165,7 @@ def prove(routine: Routine, budget: Budget | None = None, explain: bool = True, 
         states_widest=found.widest,
         transitions=found.transitions,
         covers_every_order=program.covers_every_order,
+        covers=program.covers,
         assumed=program.assumed,
         seconds=time.perf_counter() - begun,
     )
@@ -381,7 +387,7 @@ def _known(
     if len(landing.where) == 1:
         return Verdict(FIXED, f"Sure: {card} is {landing.text}, {_whatever(program)}", landing)
     if most == 1:
-        landing = _rule(landing, names, {known: next(iter(where)) for known, where in seen.items()})
+        landing = _rule(program, landing, names, {known: next(iter(where)) for known, where in seen.items()})
         by = f"at {landing.text}" if landing.formula else f"known from {', '.join(names)} by a table"
         return Verdict(RULE, f"A rule: {card} is {by}", landing)
     if most <= MOST_CANDIDATES:
@@ -390,8 +396,21 @@ def _known(
     return Verdict(LOST, f"Lost: {card} may be in any of {most} places", landing)
 
 
-def _rule(landing: Landing, names: Sequence[str], where: dict[tuple[int, ...], tuple[str, int]]) -> Landing:
-    places = {place for place, _ in where.values()}
-    formula = fit(names, [(known, position) for known, (_, position) in where.items()]) if len(places) == 1 else None
-    table = tuple(RuleRow(known, *at) for known, at in list(where.items())[:MOST_ROWS])
+def _rule(
+    program: Program, landing: Landing, names: Sequence[str], where: dict[tuple[int, ...], tuple[str, int]]
+) -> Landing:
+    told = [i for i, cell in enumerate(program.cells) if cell.told and not cell.is_place]
+    chooses = {choose.cell: choose for choose in program.choices() if not choose.plain}
+    # A formula is in numbers; an order of piles is none.
+    in_numbers = len({place for place, _ in where.values()}) == 1 and chooses.keys().isdisjoint(told)
+    formula = fit(names, [(known, position) for known, (_, position) in where.items()]) if in_numbers else None
+
+    def said(known: Sequence[int]) -> Iterator[str]:
+        for cell, name, value in zip(told, names, known, strict=True):
+            if cell in chooses and value is not None:
+                yield f"{name} is {chooses[cell].say(program.start, value)}"
+            else:
+                yield f"{name} {'is not settled' if value is None else value}"
+
+    table = tuple(RuleRow(known, tuple(said(known)), *at) for known, at in list(where.items())[:MOST_ROWS])
     return Landing(landing.card, landing.where, tuple(names), table, formula)

@@ -1036,6 +1036,11 @@ export interface components {
             most: number;
             /** Exact */
             exact: boolean;
+            /**
+             * Seen
+             * @description share of the paths drawn; null where the chances are exact
+             */
+            seen: number | null;
             /** Text */
             text: string;
         };
@@ -1903,6 +1908,11 @@ export interface components {
              * @description null where the chances are exact
              */
             samples: number | null;
+            /**
+             * Says
+             * @description how sure the numbers are
+             */
+            says: string;
             /** Assumes */
             assumes: string | null;
         };
@@ -1918,6 +1928,8 @@ export interface components {
             limits: components["schemas"]["golden_pivot__core__design__odds__LimitOut"][];
             /** Samples */
             samples: number | null;
+            /** Says */
+            says: string;
             /** Assumes */
             assumes: string[];
         };
@@ -1960,11 +1972,11 @@ export interface components {
              */
             sure: number;
             /**
-             * Patience
-             * @description seconds for exact chances: before paths are drawn at random
-             * @default 0.2
+             * Steps
+             * @description steps for exact chances: before paths are drawn at random
+             * @default 20000
              */
-            patience: number;
+            steps: number;
             /**
              * Samples
              * @description paths drawn: at random where exact chances take too long
@@ -2001,6 +2013,8 @@ export interface components {
             least: number;
             /** Most */
             most: number;
+            /** Seen */
+            seen: number | null;
             /** Text */
             text: string;
             /** Line */
@@ -2443,8 +2457,13 @@ export interface components {
         };
         /** RuleRowOut */
         RuleRowOut: {
-            /** Known */
-            known: number[];
+            /**
+             * Known
+             * @description null: not settled on that path
+             */
+            known: (number | null)[];
+            /** Words */
+            words: string[];
             /** Place */
             place: string;
             /** Position */
@@ -2773,6 +2792,11 @@ export interface components {
             free: number[];
             /** Advice */
             advice: components["schemas"]["AdviceOut"][];
+            /**
+             * Untried
+             * @description slips for which there was no time
+             */
+            untried: number;
         };
         /** SlipsOut */
         SlipsOut: {
@@ -2817,6 +2841,16 @@ export interface components {
             relation: string | null;
             /** Complete */
             complete: boolean;
+            /**
+             * Open
+             * @description ways that were tried and not settled
+             */
+            open: number;
+            /**
+             * Says
+             * @description how many work of how many, and what is not settled
+             */
+            says: string;
         };
         /** SolveIn */
         SolveIn: {
@@ -3238,6 +3272,11 @@ export interface components {
             transitions: number;
             /** Covers Every Order */
             covers_every_order: boolean;
+            /**
+             * Covers
+             * @description which orders of the pack, in words
+             */
+            covers: string;
             /** Seconds */
             seconds: number;
             counterexample: components["schemas"]["CounterexampleOut"] | null;
@@ -3281,8 +3320,11 @@ export interface components {
             place: string;
             /** Position */
             position: number;
-            /** Paths */
-            paths: number;
+            /**
+             * Paths
+             * @description null where paths have no number
+             */
+            paths: number | null;
         };
         /** OddsOut */
         golden_pivot__api__desk_routes__OddsOut: {
@@ -3343,6 +3385,8 @@ export interface components {
             safe_text: string;
             /** Text */
             text: string;
+            /** Works */
+            works: string;
         };
     };
     responses: never;

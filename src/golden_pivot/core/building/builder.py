@@ -34,7 +34,6 @@ from .keeping import Keeping
 from .purpose import PROOF, Needs, Purpose
 from .reordering import reordered
 
-
 TOO_MANY = Fault(
     1, 1, 1, "More cards are told apart here, by name and by face, than can be followed.", "fewer cards by name",
     "Place fewer cards, or ask less of them.", is_limit=True,
@@ -202,7 +201,8 @@ class Builder(Keeping):
             tuple(dict.fromkeys([*(c.name for c in self._set_up() if c.name), *self.card_cells])),
             self.where_named.get(target or "") if target in self.tokens else None,
             tuple(claims),
-            covers_every_order=True,
+            covers_every_order=sum(card.name is None for card in self.pack) > 1,
+            covers=self._covers(),
             assumed=tuple(self.assumed),
             tells=dict(self.tells),
             again=self.again_cell,
@@ -217,6 +217,12 @@ class Builder(Keeping):
             faces=FaceStore(self.seen_cell, self.faces.lowest) if self.needs.facts else None,
             odd_backs=self._odd_backs() if self.purpose.every_card else {},
         )
+
+    def _covers(self) -> str:
+        free, whole = sum(card.name is None for card in self.pack), len(self.pack)
+        if free < 2:
+            return "this order of the pack only"
+        return "every order of the pack" if free == whole else f"every order of the other {free} cards"
 
     def _with_faces_read(self, step: AnyInstruction) -> AnyInstruction:
         """What reads the face of any card that has a name depends on all of them, those named further down a loop too."""

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import operator
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from ..faults import Impossible
@@ -76,10 +76,27 @@ class Deal:
 
     source: Place
     to: Place
-    counted: int
-    """cell that keeps how many cards it took, where nothing is forgotten"""
+    counted: tuple[int, ...]
+    """cells that keep how many cards it took, where nothing is forgotten: one for each case that may have dealt"""
     last_at_end: bool
     """the last card counted is the bottom one (or the rightmost) of `to`, not the top one"""
+
+    def or_also(self, other: Deal) -> Deal | None:
+        """The count behind two cases that both dealt from one place to another; None where these are others."""
+        if (self.source, self.to, self.last_at_end) != (other.source, other.to, other.last_at_end):
+            same = (self.source.cells, self.to.cells) == (other.source.cells, other.to.cells)
+            if (
+                not same
+                or len(self.source.cells) != 1
+                or len(self.to.cells) != 1
+                or self.last_at_end != other.last_at_end
+            ):
+                return None
+        return replace(self, counted=tuple(dict.fromkeys((*self.counted, *other.counted))))
+
+    def taken(self, cells: Sequence[Any]) -> int:
+        """How many cards it took, by the case that was gone."""
+        return next((int(cells[cell]) for cell in self.counted if cells[cell] is not None), 0)
 
     def last(self, heap: bytes, back: int = 1) -> int:
         """Index of the `back`-th card counted from the last one, which is the 1st."""

@@ -74,6 +74,6 @@ def after_cases(one: Scope, other: Scope) -> Scope:
     both.pile_count = growing.pile_count
     both.dealt_piles = growing.dealt_piles
     both.piles = one.piles if one.piles == other.piles else growing.piles if both.pile_count is not None else ()
-    both.deal = one.deal if one.deal == other.deal else None
+    both.deal = one.deal.or_also(other.deal) if one.deal and other.deal else None
     both.gathering = None
     return both

@@ -46,7 +46,7 @@ class FoundSpot:
     def counted(self, cells: Sequence[Any]) -> int:
         """How many cards the count took; for a program that forgets nothing."""
         assert self.deal is not None
-        return int(cells[self.deal.counted])
+        return self.deal.taken(cells)
 
     def order_of(self, cells: Sequence[Any], token: int) -> int | None:
         """The number at which a card would come, or came, in this count; None when it was not in it."""

@@ -226,10 +226,10 @@ class Table(Numbers):
 
         Returns the cell in which the line keeps how many cards it took.
         """
-        deal = Deal(source, to, self.new_cell(Cell("cards counted", False)), last_at_end)
-        self.scope.deal = deal
-        self.touches.add(deal.counted)
-        return deal.counted
+        counted = self.new_cell(Cell("cards counted", False))
+        self.scope.deal = Deal(source, to, (counted,), last_at_end)
+        self.touches.add(counted)
+        return counted
 
     def last_deal(self) -> Deal:
         """The count that the line refers to."""
@@ -237,7 +237,7 @@ class Table(Numbers):
             raise self.leans(
                 lambda: self.fault_at(
                     self.line,
-                    "No cards have been dealt yet, or not in every case that comes here.",
+                    "No cards have been dealt yet, or not to one place in every case that comes here.",
                     "a deal or a count above this line",
                     "Deal first.",
                 )

@@ -82,6 +82,8 @@ def _filled(template: str, words: Any) -> str:
 def _said(type_name: str, value: Any, hidden: Set[str]) -> str:
     match value:
         case NewNumber(_, low, high):
+            if low == high:
+                return f"(only {_number(low, hidden)})"
             return f"from {_number(low, hidden)} to {_number(high, hidden)}"
         case Position():
             return _with_fields(position_text(value), value, hidden)

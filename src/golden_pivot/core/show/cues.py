@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from itertools import takewhile
 
 from ..budget import Budget
+from ..cards import ordinal
 from ..faults import OutOfBudget
 from ..notes import notes_of
 from ..routine import PATTER, REMARK, STEP, Line, Routine
@@ -165,5 +166,4 @@ def _rule(verdict: Verdict) -> Iterator[tuple[str, str]]:
     landing = verdict.landing
     if landing and verdict.verdict == "rule" and len(landing.table) <= MOST_ROWS:
         for row in landing.table:
-            known = ", ".join(f"{name} {value}" for name, value in zip(landing.known, row.known, strict=True))
-            yield known, f"{row.position} in {row.place}"
+            yield ", ".join(row.words), f"{ordinal(row.position)} in {row.place}"

@@ -123,6 +123,7 @@ def cut_to(b: Builder) -> None:
     heard=(("the whole heap turned over", "{who} turn+s {place} over"),),
     example="Turn over the top 4 cards of deck as a block",
     says="Turn over the top {count} {#count} of {place}, all together.",
+    shows=True,
 )
 def turn_block(b: Builder) -> None:
     """The top cards are lifted together and turned over together: their order reverses, every face flips."""
@@ -142,6 +143,7 @@ def turn_block(b: Builder) -> None:
     does="the whole order turns round",
     example="Turn deck over",
     heard=(("each card turned where it lies", "{who} turn+s every card of {place} over where it lies"),),
+    shows=True,
 )
 def turn_over(b: Builder) -> None:
     """A whole heap is turned over: its order reverses and every face flips."""
@@ -202,6 +204,7 @@ def insert(b: Builder) -> None:
     example="Turn every card of hand over where it lies",
     heard=(("turned over as one block", "{who} turn+s {place} over"),),
     says="Turn every card of {place} over where it lies, one by one.",
+    shows=True,
 )
 def turn_each(b: Builder) -> None:
     """The cards are turned one by one and stay in their order: only the faces flip."""
@@ -221,6 +224,7 @@ def turn_each(b: Builder) -> None:
     "{who} turn+s {spot:spot} {way=over|face up|face down}",
     family="Blocks",
     example="Turn the top card of deck face up",
+    shows=True,
 )
 def turn_card(b: Builder) -> None:
     """One card is turned where it lies; no card changes its place."""

@@ -161,6 +161,7 @@ def remember(b: Builder) -> None:
     family="Cards",
     example="Show the next card",
     says="Show us {spot}.",
+    shows=True,
 )
 def show(b: Builder) -> None:
     """Everyone sees the face of the card that lies there. It stays where it is, and nothing else changes."""

@@ -52,6 +52,8 @@ class StepKind:
     """something is done on the table, so that it can be left out or done twice"""
     singly: bool = False
     """cards pass one at a time, which takes time"""
+    shows: bool = False
+    """faces come to be seen in it by everybody"""
     sees: str = ""
     """what whoever does it sees and nobody else, written as `says`"""
     says: str = ""
@@ -96,6 +98,7 @@ def step(
     firm: tuple[str, ...] = (),
     does: str = "",
     singly: bool = False,
+    shows: bool = False,
     sees: str = "",
     says: str = "",
     yours: tuple[str, ...] = (),
@@ -126,6 +129,7 @@ def step(
             does=does,
             is_handled=phase == HANDLING and family in HANDS and not sentence.endswith(":"),
             singly=singly,
+            shows=shows,
             sees=sees,
             says=says,
             yours=frozenset(yours),

@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from typing import TYPE_CHECKING, Any
 
-from ..cards import FACE_UP, TOKEN, index_of, ordinal
-from ..expressions import Number, expression_text
+from ..cards import FACE_UP, SUITS, TOKEN, index_of, ordinal
+from ..expressions import CardFact, Number, SpotFact, expression_text
 from ..language.phrases import list_text
 from .control import COMPARISONS
 from .declare import ENDING, step
@@ -230,7 +230,10 @@ def ends_number(b: Builder) -> None:
     left, right = b.truth("left"), b.truth("right")
     wanted = b.phrase("is")
     compare, must = COMPARISONS[wanted], "must not be" if wanted == "is not" else wanted.replace("is", "must be", 1)
-    said = [_side(b, slot, joint) for slot, joint in (("left", " is "), ("right", ", "))]
+    of_suits = any(
+        isinstance(e, CardFact | SpotFact) and e.what == "suit" for e in map(b.line.values.get, ("left", "right"))
+    )
+    said = [_side(b, slot, joint, of_suits) for slot, joint in (("left", " is "), ("right", ", "))]
 
     def explain(cells: Sequence[Any]) -> str:
         return f"{said[0](left(cells))}, but {must} {said[1](right(cells))}"
@@ -238,10 +241,15 @@ def ends_number(b: Builder) -> None:
     b.check(lambda cells: compare(left(cells), right(cells)), explain)
 
 
-def _side(b: Builder, slot: str, joint: str) -> Callable[[int], str]:
+def _side(b: Builder, slot: str, joint: str, of_suits: bool) -> Callable[[int], str]:
+    """One side of a comparison in words; suits by their names."""
     expression = b.line.values[slot]
     text = expression_text(expression)
-    return lambda number: text if isinstance(expression, Number) else f"{text}{joint}{number}"
+
+    def shown(number: int) -> str:
+        return SUITS[number - 1] if of_suits and 1 <= number <= len(SUITS) else str(number)
+
+    return lambda number: shown(number) if isinstance(expression, Number) else f"{text}{joint}{shown(number)}"
 
 
 @step(

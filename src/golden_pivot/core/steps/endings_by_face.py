@@ -52,6 +52,7 @@ def _named_fact(what: str, number: int) -> str:
     family="Endings",
     phase=ENDING,
     example="Ends with: the faces of deck tell v",
+    shows=True,
 )
 def ends_told(b: Builder) -> None:
     """A claim: whoever looks through the cards at the end can say these numbers, however secretly they were chosen.

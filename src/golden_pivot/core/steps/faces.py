@@ -127,6 +127,7 @@ def take_mate(b: Builder) -> None:
     "court cards as ten, or else a card face down on top: m",
     says="Deal from {from} {>to} and count down from {high}. When a card is the number you say, stop.",
     singly=True,
+    shows=True,
 )
 def count_down(b: Builder) -> None:
     """A card is dealt face up for each number; the count stops at the first card whose value is the number said.

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from itertools import combinations
 from typing import TYPE_CHECKING, Any
 
@@ -59,21 +59,47 @@ Orders = Callable[[Sequence[Any]], Sequence[Sequence[int]]]
 """(state) → every order in which piles may be put together: their cells, from top to bottom"""
 
 
+_SPAN = 100
+"""more than there can be piles"""
+
+
+def _as_one(numbers: Iterable[int]) -> int:
+    """An order of piles as one number, which says by itself what it is.
+
+    >>> _as_one([2, 1, 3]), _numbers(20103)
+    (20103, [2, 1, 3])
+    """
+    code = 0
+    for number in numbers:
+        code = code * _SPAN + number
+    return code
+
+
+def _numbers(code: int) -> list[int]:
+    found = []
+    while code:
+        code, number = divmod(code, _SPAN)
+        found.append(number)
+    return found[::-1]
+
+
 def _gathers(b: Builder, orders: Orders, is_open: bool, secret: bool = False) -> None:
     """The common part; `is_open`: there may be more than one order."""
     piles = b.piles()
     to = b.destination("to", b.scope.piles_from or "deck")
 
+    numbers = {cell: number for number, cell in enumerate(piles, start=1)}
+
     def say(cells: Sequence[Any], option: int) -> str:
-        return f"{list_text([str(piles.index(cell) + 1) for cell in orders(cells)[option]])} from the top"
+        return f"{list_text(list(map(str, _numbers(option))) or ['nothing'])} from the top"
 
     def options(cells: Sequence[Any]) -> Sequence[int]:
-        return range(len(orders(cells)))
+        return [_as_one(numbers[cell] for cell in order) for order in orders(cells)]
 
     if is_open:
         label = f"order in line {b.line.number}"
         chosen = b.choose_unnamed(label, "the order of the piles", secret, options, say)
-        b.act(b.gather(lambda cells: orders(cells)[chosen(cells)], to))
+        b.act(b.gather(lambda cells: [piles[number - 1] for number in _numbers(chosen(cells))], to))
     else:
         b.act(b.gather(lambda cells: orders(cells)[0], to))
 

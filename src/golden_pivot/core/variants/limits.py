@@ -77,7 +77,7 @@ def _limits(text: str, region: Region, budget: Budget) -> Iterator[Limit]:
             (other.number for other in routine.walk()
              if other.kind and other.kind.name == "tell" and new.name in other.values["names"]), None,
         )  # fmt: skip
-        steer = f"Any number from {run[0]} to {run[1]}." if run[0] < run[1] else f"The number {run[0]}."
+        steer = f"Any number from {run[0]} to {run[1]}." if run[0] < run[1] else f"Let us take the number {run[0]}."
         yield Limit(
             line.number, new.name, *run, steer, told if secret else line.number,
             tuple(_outside(text, line, slot, new, run, budget)),

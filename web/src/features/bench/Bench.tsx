@@ -246,10 +246,7 @@ export function Bench({ routine }: { routine: Routine }) {
                 <b>It never holds.</b>
               ) : (
                 <>
-                  <b>
-                    Holds on {verdict.holds_when.passing.toLocaleString('en')} of{' '}
-                    {verdict.holds_when.paths.toLocaleString('en')} paths.
-                  </b>{' '}
+                  <b>{verdict.holds_when.says}</b>{' '}
                   <button type="button" className="to-view" onClick={() => setView('when')}>
                     On which?
                   </button>

@@ -50,14 +50,10 @@ const count = (n: number, one: string, many: string) => `${figures(n)} ${n === 1
 
 function coverage(verdict: Verdict): string {
   const ms = verdict.seconds * 1000;
-  const fails = verdict.paths && verdict.failing_paths ? verdict.paths - verdict.failing_paths : null;
   return [
-    verdict.paths !== null &&
-      (fails === null ? count(verdict.paths, 'path', 'paths')
-        : `holds on ${figures(fails)} of ${count(verdict.paths, 'path', 'paths')}`),
-    verdict.again_paths ? `${figures(verdict.again_paths)} of them start again` : null,
+    verdict.counted,
     verdict.states_widest > 0 && `widest ${count(verdict.states_widest, 'situation', 'situations')}`,
-    verdict.covers_every_order ? 'every order of the pack' : 'this order of the pack only',
+    verdict.covers,
     verdict.assumed.length ? `assumes ${verdict.assumed.join(', ')}` : 'nothing assumed',
     ms < 1000 ? `${ms.toFixed(1)} ms` : `${(ms / 1000).toFixed(1)} s`,
   ].filter(Boolean).join(' · ');

@@ -20,24 +20,12 @@ export function WhenPanel(props: PanelProps) {
 function Region({ text, onLine, replace }: PanelProps) {
   const { data, isFetching } = useQuery(holdsQuery(text));
   if (isFetching) return <Loader size="sm" aria-label="Working it out" />;
-  const region = data?.limits?.region;
-  if (!region) return <p className="quiet">There are too many paths to list, or something to mend first.</p>;
-  const narrowed = data.limits?.narrowed;
+  if (!data?.limits) return <p className="quiet">There is something to mend first.</p>;
+  const narrowed = data.limits.narrowed;
   return (
     <section aria-label="When it holds">
-      {region.passing === region.paths ? (
-        <p className="formula">
-          It holds, whatever they choose.
-        </p>
-      ) : (
-        <p className="formula">
-          {region.text ? <>Holds exactly when <b>{region.text}</b>.</> : 'The choices with which it holds have no short description.'}
-        </p>
-      )}
-      <p className="quiet figures">
-        {region.passing.toLocaleString('en')} of {region.paths.toLocaleString('en')} ways to choose.
-      </p>
-      {data.limits?.limits.map((limit) => (
+      <p className="formula">{data.limits.says}</p>
+      {data.limits.limits.map((limit) => (
         <ul key={limit.name} className="advice" aria-label={`Keeping ${limit.name} inside`}>
           <li>
             To lead them inside, below <ToLine line={limit.line} onLine={onLine} />: “{limit.steer}”{' '}
