@@ -94,7 +94,11 @@ def _otherwise(routine: Routine, paths: list[Path]) -> str | None:
         for path in paths:
             if path.table.odds and not path.stuck:
                 chances[str(path.table.odds[0])] += path.chance  # type: ignore[assignment]
-        ours = {c.outcome: (c.least, c.most) for c in odds_of(routine, Budget()).chances if c.about != "ending"}
+        if any(path.fails for path in paths):
+            chances["fails"] = sum((path.chance for path in paths if path.fails), Fraction(0))  # type: ignore[assignment]
+            chances["works"] = 1 - chances["fails"]
+        ours = {c.outcome: (c.least, c.most) for c in odds_of(routine, Budget()).chances}
+        ours = {outcome: chance for outcome, chance in ours.items() if not outcome.startswith("line ")}
         if ours != {outcome: (Fraction(chance), Fraction(chance)) for outcome, chance in chances.items()}:
             return f"odds {ours} instead of {dict(chances)}"
     return None

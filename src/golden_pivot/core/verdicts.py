@@ -143,7 +143,8 @@ def prove(routine: Routine, budget: Budget | None = None, explain: bool = True, 
     begun = time.perf_counter()
     try:
         program, found, exact = _explored(routine, budget, reorder=True)
-        if found.stuck and exact:  # what comes first makes a difference to how many paths get stuck
+        # What comes first makes a difference to how many paths get stuck.
+        if found.stuck and exact and not program.is_unlimited:
             program, found, exact = _explored(routine, budget, reorder=False)
         if not found.ends:
             raise BadRoutine([_never_possible(routine, found)])
@@ -179,7 +180,7 @@ def _explored(routine: Routine, budget: Budget, reorder: bool) -> tuple[Program,
     tried without: it then covers more orders than there are. What fails there may be no real order, so a failure
     is looked for again among the real ones.
     """
-    proof, ledger = replace(PROOF, reorder=reorder), replace(LEDGER, reorder=reorder)
+    proof, ledger = (replace(one, reorder=reorder, early_checks=reorder) for one in (PROOF, LEDGER))
     program = compile_routine(routine, ledger)
     if program.target and not program.claims:
         return program, explore(program, budget), True

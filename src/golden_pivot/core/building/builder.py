@@ -168,7 +168,8 @@ class Builder(Keeping):
         if self.purpose.forget_faces and not self.stopped:
             if self.purpose.reorder:
                 instructions = reordered(instructions, self.cells)
-            instructions = with_early_checks(instructions)
+            if self.purpose.early_checks:
+                instructions = with_early_checks(instructions)
         end = {FAILED, JUMP, *self.tells.values(), *filter(None, (self.again_cell, self.reached_cell))}
         if self.purpose.odds:
             end |= {cell for _, _, cell in self.odds_cells} | ({self.ending_cell} if self.ending_cell else set())

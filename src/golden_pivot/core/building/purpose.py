@@ -31,13 +31,15 @@ class Purpose:
     """numbers whose odds are asked for are kept to the end"""
     reorder: bool = False
     """things are done in another order where that makes no difference to the answer"""
+    early_checks: bool = True
+    """claims are settled as early as can be; not where paths that get stuck at a claim are counted"""
     limits: bool = True
     """a pack has so many cards of a kind; without limits more orders are covered than there are, in less time"""
 
 
 PROOF = Purpose()
 LEDGER = Purpose(forget_places=False)
-REGION = Purpose(forget_numbers=False, forget_unnamed=False)
+REGION = Purpose(forget_numbers=False, forget_unnamed=False, early_checks=False)
 TABLE = Purpose(forget_places=False, forget_numbers=False)
 ODDS = Purpose(odds=True)
 REPLAY = Purpose(every_card=True, forget_places=False, forget_numbers=False, forget_unnamed=False, forget_faces=False)

@@ -8,7 +8,7 @@ export function TableView({ play, frame }: { play: Play; frame: Frame }) {
   const { ref, width, height } = useElementSize();
   const layout = layOut(play.frames, frame, width || 640, height || 240);
   return (
-    <div ref={ref} className="table-view">
+    <div ref={ref} className="table-view" tabIndex={height && layout.height > height ? 0 : undefined}>
       <svg width={layout.width} height={layout.height} role="img" aria-label={`On the table: ${tableInWords(frame)}`}>
         {layout.heaps.map((heap) => (
           <Ground key={heap.name} heap={heap} layout={layout} names={frame.names} />
@@ -114,7 +114,8 @@ function Cards({ layout, names, odd }: { layout: Layout; names: Record<string, s
           <g key={id} className={`card ${name ? 'known' : ''} ${up ? 'up' : ''}`} style={{ transform: `translate(${x}px, ${y}px)` }}>
             <rect width={width} height={height} rx={Math.min(3, height / 2)} />
             {up && !inRow && <rect className="face" x={4} y={height * 0.3} width={width - 8} height={height * 0.4} />}
-            {up && inRow && <path className="pip" d={`M${width / 2} ${height / 2 - 5}l4 5-4 5-4-5z`} />}
+            {up && inRow && <circle className="pip" cx={width / 2} cy={height / 2} r={Math.min(2.5, width / 4)} />}
+            {!up && inRow && width >= 12 && <path className="hinge" d={`M${width / 2 - 4} ${height / 2 + 6}l4-10 4 10`} />}
             {odd.has(id) && !up && <path className="odd" d={inRow ? `M3 3l${width - 6} ${height - 6}` : `M-7 ${height / 2 - 3}l5 3-5 3z`} />}
             {name && inRow && (
               <text x={width / 2} y={-5} textAnchor="middle">

@@ -19,6 +19,16 @@ test('cards with names are told by their place, as many as there is room for', (
   expect(captions([1, 9, 3, 2, 4], NAMES)).toEqual(['FORCE 1st', 'KEY 3rd', 'and 2 more']);
 });
 
+test('four rows and a pack have room: no heap is drawn upside down, and nothing lies on anything else', () => {
+  const one = frame(36, 4, 4, 4, 4);
+  one.places.slice(1).forEach((place) => (place.row = true));
+  const layout = layOut([one], one, 640, 240);
+  expect(layout.pitch).toBeGreaterThan(1);
+  expect(layout.y(36)).toBeLessThan(layout.rows[0]?.y ?? 0);
+  expect(layout.rows.map((row) => row.y)).toEqual(layout.rows.map((_, i) => (layout.rows[0]?.y ?? 0) + i * 56));
+  expect(layout.height).toBeGreaterThanOrEqual((layout.rows[3]?.y ?? 0) + 34);
+});
+
 test('the deepest heap of the whole play fits, and nothing jumps while stepping', () => {
   const frames = [frame(52, 0), frame(20, 32)];
   const [first, second] = frames.map((one) => layOut(frames, one, 700, 240));

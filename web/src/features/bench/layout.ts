@@ -37,6 +37,10 @@ export const cardId = (card: number) => card % FACE_UP;
 const TOP = 14;
 const FOOT = 46;
 const ROW = 70;
+/** a row of cards with its name and numbers takes at least this */
+const LEAST_ROW = 56;
+/** two card edges closer than this are one */
+const LEAST_PITCH = 2;
 /** width of a letter of a name beside a heap, about */
 const LETTER = 7.6;
 export const ROW_LEFT = 70;
@@ -53,13 +57,17 @@ export function layOut(frames: Frame[], frame: Frame, width: number, height: num
   const heaps = used.filter((place) => !place.row);
   const rows = used.filter((place) => place.row);
   const column = width / Math.max(1, heaps.length);
-  const forHeaps = height - rows.length * ROW;
   const longestName = Math.max(0, ...frames.flatMap((other) => Object.values(other.names).map((name) => name.length)));
   const beside = column * 0.62 - Math.min(118, column * 0.4) / 2 - 18;
   const roomy = column >= 150 && beside >= (longestName + 5) * LETTER;
   const lines = Math.max(1, ...frames.flatMap((other) => other.places.map((place) => captions(place.cards, other.names).length)));
   const foot = FOOT + (roomy ? 0 : (lines - 1) * CAPTION);
-  const pitch = Math.min(12, (forHeaps - TOP - foot) / Math.max(1, ...sizes(false)));
+  // Rows give way to heaps down to what they need; what does not fit then makes the picture longer, never a heap negative.
+  const deepest = Math.max(1, ...sizes(false));
+  const step = Math.max(LEAST_ROW, Math.min(ROW, (height * 0.5) / Math.max(1, rows.length)));
+  const whole = Math.max(height, rows.length * step + (heaps.length ? TOP + foot + LEAST_PITCH * deepest : 0));
+  const forHeaps = whole - rows.length * step;
+  const pitch = Math.min(12, (forHeaps - TOP - foot) / deepest);
   const edge = Math.min(118, roomy ? column * 0.4 : column * 0.62);
   const longest = Math.max(1, ...sizes(true));
   return {
@@ -71,11 +79,11 @@ export function layOut(frames: Frame[], frame: Frame, width: number, height: num
     rows: rows.map((place, i) => ({
       name: place.name,
       cards: place.cards,
-      y: forHeaps + i * ROW + 16,
+      y: forHeaps + i * step + 16,
       pitch: Math.min(32, (width - ROW_LEFT - 30) / longest),
     })),
     width,
-    height,
+    height: whole,
     top: TOP,
     pitch,
     edge,

@@ -4,7 +4,7 @@ import { useSearchParams } from 'react-router';
 import { routinesQuery } from '../../api/queries';
 import { habitOf, habitText, withHabit, type Habit } from './habits';
 import type { DeskProps } from './DesksPage';
-import { Count, DeskFrame, DeskTable, Parts, Picture, Rows, Told, Words, percent, useToBench } from './parts';
+import { Count, DeskFrame, DeskTable, Parts, Picture, Rows, Told, Words, useToBench } from './parts';
 import { useDesk } from './useDesk';
 
 export function OddsDesk({ opening, title, about }: DeskProps<'odds'>) {
