@@ -104,6 +104,9 @@ class Table:
     """numbers and cards by name that the performer has been told or has seen"""
     performer: bool = False
     """the line at hand is the performer's to carry out"""
+    marks: dict[int, tuple[int, dict[str, tuple[int, ...]]]] = field(default_factory=dict)
+    """behind each outermost step: how many choices had been made, and the numbers of the cards of each heap"""
+    depth: int = 0
     unknown: set[str] = field(default_factory=set)
     """what the performer would have had to know, and did not"""
     log: list[dict[str, tuple[tuple[int, bool], ...]]] = field(default_factory=list)
@@ -1262,8 +1265,23 @@ SET_UP = ("pack", "pack_in_order", "place_card", "place_several", "place_extra",
 
 
 def run_lines(t: Table, lines: list[Json]) -> None:
+    t.depth += 1
+    try:
+        _run_lines(t, lines)
+    finally:
+        t.depth -= 1
+
+
+def _run_lines(t: Table, lines: list[Json]) -> None:
     taken = False
-    for line in (line for line in lines if "step" in line):
+    before: Json | None = None
+    for line in [*(line for line in lines if "step" in line), None]:
+        if before is not None and t.depth == 1:
+            heaps = {name: tuple(card.number for card in heap) for name, heap in t.heaps.items() if heap}
+            t.marks[before["nth"]] = len(t.taken), heaps
+        if line is None:
+            return
+        before = line
         step = line["step"]
         t.ending = is_ending(line)
         t.performer = performer_acts(line)

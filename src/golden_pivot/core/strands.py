@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
+from fractions import Fraction
 from itertools import groupby
 
 from .budget import Budget
@@ -62,14 +63,24 @@ class Strands:
     columns: tuple[Column, ...]
 
 
-def _merged(one: dict[int, int], other: dict[int, int]) -> dict[int, int]:
+Ways = dict[int, Fraction]
+"""index of a state of the column before → in how many ways one comes from it, a face as often as there are such cards"""
+
+
+def _merged(one: Ways, other: Ways) -> Ways:
     both = dict(one)
     for origin, ways in other.items():
-        both[origin] = both.get(origin, 0) + ways
+        both[origin] = both.get(origin, Fraction(0)) + ways
     return both
 
 
-_BY_ORIGIN = Algebra({}, _merged, again=lambda known, more: {**more, **known})
+def _times(weight: Ways, ways: int, out_of: int) -> Ways:
+    if ways == out_of:
+        return weight
+    return {origin: many * ways / out_of for origin, many in weight.items()}
+
+
+_BY_ORIGIN = Algebra({}, _merged, times=_times, again=lambda known, more: {**more, **known})
 """weights that say from which states of the column before, and in how many ways, a state is reached"""
 
 
@@ -98,7 +109,7 @@ def strands_of(routine: Routine, budget: Budget) -> Strands | None:
     except OutOfBudget:
         return None
     fates = _fates(steps)
-    paths = [1]
+    paths = [Fraction(1)]
     at_start = program.where_is(program.start, program.target)
     beginning = Beginning(0, 0, None, (at_start,)) if at_start else None
     columns: list[Column] = []
@@ -131,7 +142,7 @@ def _steps(routine: Routine, program: Program, budget: Budget) -> Iterator[_Step
     ):
         together = list(group)
         before = tuple(layer)
-        layer = {state: {i: 1} for i, state in enumerate(before)}
+        layer = {state: {i: Fraction(1)} for i, state in enumerate(before)}
         found = Exploration()
         for stage in together:
             layer = take_stage(program, stage, layer, _BY_ORIGIN, budget, found)
@@ -141,22 +152,22 @@ def _steps(routine: Routine, program: Program, budget: Budget) -> Iterator[_Step
 
 
 def _edges(
-    program: Program, step: _Step, fate: Sequence[tuple[bool, bool]], paths: Sequence[int]
-) -> tuple[tuple[Edge, ...], list[int]]:
+    program: Program, step: _Step, fate: Sequence[tuple[bool, bool]], paths: Sequence[Fraction]
+) -> tuple[tuple[Edge, ...], list[Fraction]]:
     """(the edges of a step, the number of paths to each state behind it)"""
     found: dict[tuple[Where, Where | None], Edge] = {}
     places = [program.where_is(state, program.target) for state in step.before]
 
-    def add(origin: int, to: Where | None, ways: int, good: bool, bad: bool) -> None:
+    def add(origin: int, to: Where | None, ways: Fraction, good: bool, bad: bool) -> None:
         source = places[origin]
         if source is not None:
             old = found.get((source, to), Edge(source, to, 0, False, False))
-            found[source, to] = Edge(source, to, old.paths + ways, old.can_succeed or good, old.can_fail or bad)
+            found[source, to] = Edge(source, to, old.paths + int(ways), old.can_succeed or good, old.can_fail or bad)
 
     after = []
     for (state, origins), (good, bad) in zip(step.after.items(), fate, strict=True):
         to = program.where_is(state, program.target)
-        after.append(sum(paths[origin] * ways for origin, ways in origins.items()))
+        after.append(sum((paths[origin] * ways for origin, ways in origins.items()), Fraction(0)))
         for origin, ways in origins.items():
             if to is not None:
                 add(origin, to, paths[origin] * ways, good, bad)

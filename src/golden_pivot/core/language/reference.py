@@ -5,13 +5,21 @@ from __future__ import annotations
 import re
 from itertools import groupby
 
+from ..building.lines import MAX_INSTRUCTIONS
+from ..building.table import MOST_GATHERED_FREELY, MOST_PILES
+from ..cards import MAX_CARDS
 from ..expressions import MAX_DEPTH, MAX_NUMBER
+from ..program import MOST_TURNS
 from ..routine import MAX_COLUMNS, MAX_LINES, MAX_NESTING
 from ..steps import REGISTRY, StepKind
+from ..steps.cards import MOST_TAKEN
 from .parser import read_routine
 from .slots import SLOT_TYPES
 from .spoken import request_of
 from .templates import Cards, Element, Flag, Optional, Phrases, Slot, Verb, Who
+from .words import RESERVED
+
+_RESERVED = ", ".join(f"*{word}*" for word in sorted(RESERVED))
 
 _HEAD = f"""# The routine language
 
@@ -28,13 +36,35 @@ the last**, **cut** and **put** keep it; **turn over … as a block** reverses i
 
 A place is a name in small letters: deck, table, hand, pocket, aside, pile 2. It is there as soon as cards first go
 to it. *pile p* is the pile with the number p, whatever p is. A card is a name in capitals (FORCE), a card of the
-pack (queen of hearts), or *their card*. `nth` is the position n.
+pack (queen of hearts), or *their card*.
+
+A card is pointed at by where it lies: *the top card of deck*, *the 5th card of hand*, *the nth card of deck* (n is a number),
+*the card at position n + 1 from the bottom of deck*, *the face of deck* (its bottom card), *the last card dealt*, *the next card*
+(the one after the count), *the 3rd card back from the last dealt* (the last dealt is the 1st), *the nth card back from the last dealt*.
 
 A number chosen by the spectator is told to you unless its line says *secretly*. Your own lines may use only
-what you have been told. Numbers and cards that come into being in one case only are not known behind it.
+what you have been told, and name only cards whose faces you know; a card that lies alone, or shows another side than
+all with it, can be looked for all the same. Numbers and cards that come into being in one case only are not known behind it.
 
-Limits: {MAX_LINES} lines of {MAX_COLUMNS} characters, blocks {MAX_NESTING} deep, numbers worked out in at most
-{MAX_DEPTH} steps and not above {MAX_NUMBER:,}.
+The piles are those dealt or laid down last; where none was, all heaps called *pile 1*, *pile 2* and so on. Only piles that
+have cards are pointed to and gathered. Every claim must be reached by some path; where not every path comes to it, the
+verdict says on how many it is.
+
+## Limits
+
+| what | at most |
+| --- | --- |
+| lines, of characters each | {MAX_LINES}, {MAX_COLUMNS} |
+| blocks inside each other | {MAX_NESTING} |
+| a number worked out | {MAX_DEPTH} steps, {MAX_NUMBER:,} |
+| single actions a routine comes to | {MAX_INSTRUCTIONS:,} |
+| cards in play | {MAX_CARDS} |
+| piles | {MOST_PILES} |
+| piles, places or cards *in any order* in one line | {MOST_GATHERED_FREELY}; more in a stated order |
+| cards taken from anywhere in one line | {MOST_TAKEN} |
+| times round of a repetition that does not get smaller | {MOST_TURNS:,} |
+
+Words that belong to the sentences cannot be names: {_RESERVED}.
 
 ## Numbers
 
@@ -45,8 +75,8 @@ Where a sentence needs a number it takes figures, a name, or a sum of them:
 | `12`, `n` | the number itself; the number called n |
 | `n + 1`, `9 - n`, `2 * n`, `(a + b) * 2` | sum, difference, product |
 | `half of n rounded up`, `half of n rounded down` | half, as a whole number |
-| `remainder of n divided by 3` | what is left over |
-| `digit sum of n` | the figures of n added together |
+| `remainder of n divided by 3` | what is left over; in a sum it comes last, or in brackets |
+| `digit sum of n` | the figures of n added together; in a sum it comes last, or in brackets: `(digit sum of n) + 1` |
 | `min(a, b)`, `max(a, b)` | the smaller, the larger |
 | `letters of “lantern”` | letters of a word or of several; spaces and marks do not count |
 | `size of table` | how many cards lie there |

@@ -1,0 +1,237 @@
+"""What is said around the proof, against the reference going through every path: slips, regions, blanks, strands, resets.
+
+RANDOM_ROUTINES=n tries n routines that were not tried before.
+"""
+
+from __future__ import annotations
+
+import os
+from collections import Counter
+from itertools import islice
+
+from hypothesis import HealthCheck, Phase, assume, given, settings
+from hypothesis import strategies as st
+
+from golden_pivot.core.budget import Budget
+from golden_pivot.core.faults import BadRoutine
+from golden_pivot.core.language.parser import read_routine
+from golden_pivot.core.language.printer import routine_json
+from golden_pivot.core.regions import region_of
+from golden_pivot.core.routine import Routine
+from golden_pivot.core.show.reset import Move, reset_of, reset_program
+from golden_pivot.core.strands import strands_of
+from golden_pivot.core.variants.blanks import solve
+from golden_pivot.core.variants.edits import edited
+from golden_pivot.core.variants.fields import NothingToFill, filled
+from golden_pivot.core.variants.slips import ALL, ELSEWHERE, HARMLESS, OPEN, SOME, fragility_of
+from golden_pivot.core.variants.sweeps import with_blank
+from golden_pivot.core.verdicts import prove
+from tests.reference import Card, NoPath, Path, each_path, every_path, run
+from tests.strategies import routines
+
+MANY = int(os.environ.get("RANDOM_ROUTINES", "40"))
+PHASES = [Phase.explicit, Phase.reuse, Phase.generate]
+SOME_TIMES = settings(
+    max_examples=MANY, deadline=None, suppress_health_check=list(HealthCheck), phases=PHASES,
+    derandomize="RANDOM_ROUTINES" not in os.environ,
+)  # fmt: skip
+MOST_PATHS = 700
+
+
+def paths_of(text: str) -> list[Path] | None:
+    """Every path by the reference; None for too many."""
+    document = routine_json(read_routine(text))
+    if len(list(islice(each_path(document), MOST_PATHS + 1))) > MOST_PATHS:
+        return None
+    return every_path(document)
+
+
+def sound(text: str) -> tuple[Routine, list[Path]]:
+    """A routine that can be proved, with its paths; other examples are left out."""
+    routine = read_routine(text)
+    assume(not routine.faults and "As often" not in text and "Note the order" not in text)
+    try:
+        prove(routine, explain=False)
+    except BadRoutine:
+        assume(False)
+    paths = paths_of(text)
+    assume(paths)
+    assert paths
+    return routine, paths
+
+
+def place_of(path: Path, card: str) -> tuple[str, int] | None:
+    one = path.table.named.get(card)
+    found = (
+        (name, heap.index(one) + 1) for name, heap in path.table.heaps.items() if one is not None and one in heap
+    )
+    return next(found, None)
+
+
+@SOME_TIMES
+@given(routines(), st.integers(0, 10**6))
+def test_what_comes_of_a_slip(text: str, pick: int) -> None:
+    routine, paths = sound(text)
+    outcomes = [one for one in fragility_of(text, Budget()).outcomes if one.kind != OPEN]
+    plain = prove(routine, explain=False)
+    for one in [outcomes[(pick + i * 7) % len(outcomes)] for i in range(min(4, len(outcomes)))]:
+        changed = edited(text, one.slip.edit)
+        slipped = paths_of(changed)
+        if slipped is None:
+            continue
+        failing = sum(path.fails for path in slipped)
+        if one.kind == HARMLESS and any(path.fails for path in paths):
+            assert one.says.startswith("It fails where") or not failing, (changed, one)
+        elif any(path.table.claims or path.table.exposed for path in (*paths, *slipped)) or failing:
+            assert (one.kind == HARMLESS) <= (failing == 0), (changed, one)
+            assert (one.kind == SOME) <= (failing < len(slipped)), (changed, one)
+            assert (one.kind in (ALL, ELSEWHERE)) <= (failing == len(slipped) or "other things" in one.says or "no ending" in one.says
+                                                      or "No path" in one.says), (changed, one)  # fmt: skip
+        elif plain.landing and "other things" not in one.says and all(name in "nmkabcdefghij" for name in plain.told):
+            where = {tuple(path.table.numbers.get(name) for name in plain.told): set[object]() for path in paths}
+            for path in paths:
+                told = tuple(path.table.numbers.get(name) for name in plain.told)
+                where[told].add(place_of(path, plain.landing.card))
+            wrong = [
+                place_of(path, plain.landing.card)
+                not in where.get(tuple(path.table.numbers.get(name) for name in plain.told), ())
+                for path in slipped
+                if place_of(path, plain.landing.card)
+            ]
+            assert (one.kind == HARMLESS) == (not any(wrong)), (changed, one)
+
+
+@SOME_TIMES
+@given(routines())
+def test_where_it_holds_counts_paths(text: str) -> None:
+    routine, paths = sound(text)
+    region = region_of(routine, Budget())
+    if region:
+        failing = sum(path.fails for path in paths)
+        assert (region.count.paths, region.count.failing) == (len(paths), failing)
+
+
+@SOME_TIMES
+@given(routines(), st.integers(0, 50))
+def test_what_a_blank_can_be(text: str, pick: int) -> None:
+    rows = text.splitlines()
+    lines = [i for i, row in enumerate(rows, 1) if any(c.isdigit() for c in row) and "dds" not in row]
+    assume(lines and "Ends with" in text and "As often" not in text and "Note the order" not in text)
+    tried = [str(n) for n in range(6)]
+    try:
+        blank = with_blank(text, lines[pick % len(lines)])
+        found = solve(blank, Budget(), {1: tried})
+    except (NothingToFill, BadRoutine):
+        assume(False)
+    assume(found.complete)
+    works = []
+    for value in tried:
+        whole = filled(blank, found.fields, (value,))
+        routine = read_routine(whole)
+        if routine.faults:
+            continue
+        try:
+            prove(routine, explain=False)
+        except BadRoutine:
+            continue
+        paths = paths_of(whole)
+        assume(paths is not None)
+        assert paths is not None
+        if not any(path.fails for path in paths) and any(path.table.claims for path in paths):
+            works.append(value)
+    assert sorted(values[0] for values in found.answers) == works
+
+
+@SOME_TIMES
+@given(routines())
+def test_the_ways_a_card_travels(text: str) -> None:
+    """Edges of columns that are no repetition: how many ways there are so far from one position to another."""
+    routine, paths = sound(text)
+    strands = strands_of(routine, Budget())
+    assume(strands and not any(path.stuck for path in paths))
+    assert strands
+    steps = [line for line in routine.walk() if line.kind]
+    nth = {line.number: n for n, line in enumerate(steps)}
+    top = [line.number for line in routine.lines if line.kind]
+    for column in strands.columns:
+        before = top[top.index(column.line) - 1]
+        if column.turn is not None or column.line not in top:
+            continue
+        ways: dict[tuple[int, ...], tuple[object, object]] = {}
+        for path in paths:
+            card = path.table.named.get(strands.card)
+            marks = path.table.marks
+            if card is None or nth[column.line] not in marks or nth[before] not in marks:
+                continue
+            many, heaps = marks[nth[column.line]]
+            source, to = (_position(lie, card) for lie in (marks[nth[before]][1], heaps))
+            ways[path.taken[:many]] = source, to
+        counted = Counter(ways.values())
+        told = {(edge.source, edge.to): edge.paths for edge in column.edges}
+        if len(ways) and all(nth[column.line] in path.table.marks for path in paths):
+            assert told == dict(counted), (text, column)
+
+
+def _position(heaps: dict[str, tuple[int, ...]], card: Card) -> object:
+    return next(((name, heap.index(card.number) + 1) for name, heap in heaps.items() if card.number in heap), None)
+
+
+@SOME_TIMES
+@given(routines())
+def test_a_reset_brings_back_how_every_card_lay(text: str) -> None:
+    """The plan is carried out with real cards, from the end of every path, in words of this test's own."""
+    routine, paths = sound(text)
+    assume(not any(path.stuck or path.table.again for path in paths))
+    plan = reset_of(routine, Budget())
+    assume(plan)
+    assert plan
+    document = routine_json(routine)
+    document["lines"] = [
+        line for line in document["lines"] if line.get("step", "note").startswith(("pack", "place", "note", "title"))
+    ]
+    try:
+        opening, _ = run(document)
+    except NoPath:
+        assume(False)
+    program = reset_program(routine)
+    names = {token: name for name, token in program.tokens.items()}
+    wanted = _as_it_lies(opening.table.heaps, opening.table.named)
+    for path in paths:
+        heaps = {name: list(heap) for name, heap in path.table.heaps.items() if heap}
+        cards = {name: path.table.named[name] for name in opening.table.named}
+        for move in plan.moves:
+            _carry_out(heaps, move, {token: cards[name] for token, name in names.items() if name in cards})
+        assert _as_it_lies(heaps, cards) == wanted, (text, plan.moves)
+
+
+def _as_it_lies(heaps: dict[str, list[Card]], named: dict[str, Card]) -> dict[str, list[tuple[str | None, bool]]]:
+    """Cards without a name may be any; each must lie the right way up."""
+    names = {id(card): name for name, card in named.items()}
+    return {name: [(names.get(id(card)), card.face_up) for card in heap] for name, heap in heaps.items() if heap}
+
+
+def _carry_out(heaps: dict[str, list[Card]], move: Move, cards: dict[int, Card]) -> None:
+    if move.kind == "over":
+        for name, heap in heaps.items():
+            if all(card.face_up for card in heap):
+                heaps[name] = heap[::-1]
+                for card in heap:
+                    card.face_up = False
+    elif move.kind == "turn":
+        for heap in heaps.values():
+            for card in heap:
+                card.face_up = False
+    elif move.kind == "gather":
+        together = [card for name in move.places for card in heaps.pop(name, [])]
+        heaps["deck"] = together
+    elif move.kind == "cut":
+        for _ in range(move.number):
+            heaps["deck"].append(heaps["deck"].pop(0))
+    elif move.kind == "take":
+        for heap in heaps.values():
+            heap[:] = [card for card in heap if card not in [cards[token] for token in move.tokens]]
+    elif move.kind == "insert":
+        lying = heaps.setdefault(move.place, [])
+        for i, token in enumerate(move.tokens):
+            cards[token].face_up = move.face_up
+            lying.insert(move.number - 1 + i, cards[token])
