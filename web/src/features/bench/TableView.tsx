@@ -60,12 +60,12 @@ function Ground({ heap, layout, names }: { heap: Heap; layout: Layout; names: Re
 function RowGround({ row }: { row: Row }) {
   return (
     <g className="ground">
-      <text className="name" x="0" y={row.y + CARD_HEIGHT / 2} dy="0.35em">
+      <text className="name" x={row.x} y={row.y + CARD_HEIGHT / 2} dy="0.35em">
         {row.name}
       </text>
       {row.cards.map((card, i) =>
         i === 0 || (i + 1) % 5 === 0 ? (
-          <text key={card} x={ROW_LEFT + i * row.pitch + row.pitch / 2 - 2} y={row.y + CARD_HEIGHT + 15} textAnchor="middle">
+          <text key={card} x={row.x + ROW_LEFT + i * row.pitch + row.pitch / 2 - 2} y={row.y + CARD_HEIGHT + 15} textAnchor="middle">
             {i + 1}
           </text>
         ) : null,
@@ -96,7 +96,7 @@ function placed(layout: Layout, names: Record<string, string>): Placed[] {
   const inRows = layout.rows.flatMap((row) =>
     row.cards.map((card, i) => ({
       card, at: ordinal(i + 1), inRow: true, width: Math.max(4, row.pitch - 4), height: CARD_HEIGHT,
-      x: ROW_LEFT + i * row.pitch, y: row.y - (names[String(cardId(card))] ? 4 : 0),
+      x: row.x + ROW_LEFT + i * row.pitch, y: row.y - (names[String(cardId(card))] ? 4 : 0),
     })),
   );
   return [...inHeaps, ...inRows].sort((one, other) => cardId(one.card) - cardId(other.card));

@@ -9,6 +9,8 @@ export interface Heap {
 
 export interface Row {
   name: string;
+  /** left edge of its name */
+  x: number;
   /** top of the cards */
   y: number;
   cards: number[];
@@ -38,7 +40,7 @@ const TOP = 14;
 const FOOT = 46;
 const ROW = 70;
 /** a row of cards with its name and numbers takes at least this */
-const LEAST_ROW = 56;
+const LEAST_ROW = 68;
 /** two card edges closer than this are one */
 const LEAST_PITCH = 2;
 /** width of a letter of a name beside a heap, about */
@@ -62,14 +64,18 @@ export function layOut(frames: Frame[], frame: Frame, width: number, height: num
   const roomy = column >= 150 && beside >= (longestName + 5) * LETTER;
   const lines = Math.max(1, ...frames.flatMap((other) => other.places.map((place) => captions(place.cards, other.names).length)));
   const foot = FOOT + (roomy ? 0 : (lines - 1) * CAPTION);
+  const longest = Math.max(1, ...sizes(true));
+  // Short rows lie beside each other where they would not all fit below each other.
+  const abreast = Math.max(1, Math.floor(width / (ROW_LEFT + longest * 32 + 30)));
+  const across = rows.length * LEAST_ROW > height * 0.5 ? Math.min(abreast, rows.length) : 1;
+  const lying = Math.ceil(rows.length / across);
   // Rows give way to heaps down to what they need; what does not fit then makes the picture longer, never a heap negative.
   const deepest = Math.max(1, ...sizes(false));
-  const step = Math.max(LEAST_ROW, Math.min(ROW, (height * 0.5) / Math.max(1, rows.length)));
-  const whole = Math.max(height, rows.length * step + (heaps.length ? TOP + foot + LEAST_PITCH * deepest : 0));
-  const forHeaps = whole - rows.length * step;
+  const step = Math.max(LEAST_ROW, Math.min(ROW, (height * 0.5) / Math.max(1, lying)));
+  const whole = Math.max(height, lying * step + (heaps.length ? TOP + foot + LEAST_PITCH * deepest : 0));
+  const forHeaps = whole - lying * step;
   const pitch = Math.min(12, (forHeaps - TOP - foot) / deepest);
   const edge = Math.min(118, roomy ? column * 0.4 : column * 0.62);
-  const longest = Math.max(1, ...sizes(true));
   return {
     heaps: heaps.map((place, i) => ({
       name: place.name,
@@ -79,8 +85,9 @@ export function layOut(frames: Frame[], frame: Frame, width: number, height: num
     rows: rows.map((place, i) => ({
       name: place.name,
       cards: place.cards,
-      y: forHeaps + i * step + 16,
-      pitch: Math.min(32, (width - ROW_LEFT - 30) / longest),
+      x: Math.floor(i / lying) * (width / across),
+      y: forHeaps + (i % lying) * step + 16,
+      pitch: Math.min(32, (width / across - ROW_LEFT - 30) / longest),
     })),
     width,
     height: whole,
