@@ -15,6 +15,8 @@ ALIKE = ("are mates", "have the same value", "have the same suit", "have the sam
 IS = ("is", "is not", "is more than", "is at most")
 SMALL = ("clubs, hearts, each from ace to two", "clubs, spades, each from ace to two", "hearts, each from ace to four",
          "clubs, hearts, diamonds, each from jack to queen", "spades, diamonds, each from ten to jack")  # fmt: skip
+WRONG = 0.1
+"""how often the performer uses what nobody has told"""
 LOOKS = 2
 """unknown cards of a whole pack that are looked at: 52 · 51 paths"""
 
@@ -70,8 +72,9 @@ class _Writer:
 
     def number(self, whose: str) -> str:
         """A number that this one may use, or now and then one that the performer may not."""
+        whose = whose or ("nobody" if self.draw.random() < WRONG else "")
         cards = self.named() if whose else self.known
-        atoms = [str(self.draw.randint(0, 3)), *self.numbers, *(self.secret if whose else [])]
+        atoms = [str(self.draw.randint(0, 3)), *self.numbers, *(self.secret * 2 if whose else [])]
         if self.left > 0:
             atoms += [f"{self.draw.choice(FACTS)} of {card}" for card in cards if card != "FORCE" or self.left > 0]
         one = self.draw.choice(atoms)
@@ -197,7 +200,7 @@ class _Writer:
 
     def case(self, margin: str) -> None:
         spectators = self.draw.random() < 0.6
-        cards = self.named() if spectators else self.known
+        cards = self.named() if spectators or self.draw.random() < WRONG else self.known
         if not cards or len(margin) > 2:
             self.deal(margin)
             return

@@ -68,7 +68,10 @@ def test_a_path_is_played_with_its_decisions_in_words(client: TestClient) -> Non
     played = post(client, "play", text=TOLD, job="p", choices={"their card": 4})
     first, order, _ = played["decisions"]
     assert (first["value"], first["words"][3], first["secret"]) == (4, "4th in deck", True)
-    assert (order["options"], order["words"]) == ([0, 1], ["2, 1 and 3 from the top", "3, 1 and 2 from the top"])
+    assert (order["options"], order["words"]) == (
+        [20103, 30102],
+        ["2, 1 and 3 from the top", "3, 1 and 2 from the top"],
+    )
     assert played["frames"][0]["names"] == {} and played["frames"][0]["at"] is None
     last = played["frames"][-1]
     assert last["at"] == {"place": "deck", "position": 5} and last["names"] == {"4": "their card"}

@@ -7,24 +7,31 @@ from __future__ import annotations
 
 import os
 from collections import Counter
-from itertools import islice
+from itertools import islice, pairwise
 
 from hypothesis import HealthCheck, Phase, assume, given, settings
 from hypothesis import strategies as st
 
 from golden_pivot.core.budget import Budget
+from golden_pivot.core.building import REPLAY, compile_routine
 from golden_pivot.core.faults import BadRoutine
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.language.printer import routine_json
+from golden_pivot.core.ledger import ledger_of_card
+from golden_pivot.core.program import Act
 from golden_pivot.core.regions import region_of
+from golden_pivot.core.replay import play_path
 from golden_pivot.core.routine import Routine
+from golden_pivot.core.show.effort import effort_of
 from golden_pivot.core.show.reset import Move, reset_of, reset_program
+from golden_pivot.core.show.wording import wording_of
+from golden_pivot.core.steps.declare import HANDLING
 from golden_pivot.core.strands import strands_of
 from golden_pivot.core.variants.blanks import solve
 from golden_pivot.core.variants.edits import edited
 from golden_pivot.core.variants.fields import NothingToFill, filled
 from golden_pivot.core.variants.slips import ALL, ELSEWHERE, HARMLESS, OPEN, SOME, fragility_of
-from golden_pivot.core.variants.sweeps import with_blank
+from golden_pivot.core.variants.sweeps import IMPOSSIBLE, sweep, with_blank
 from golden_pivot.core.verdicts import prove
 from tests.reference import Card, NoPath, Path, each_path, every_path, run
 from tests.strategies import routines
@@ -68,9 +75,17 @@ def place_of(path: Path, card: str) -> tuple[str, int] | None:
     return next(found, None)
 
 
+def without_claims(text: str) -> str:
+    """The same as a routine that is judged by what the performer then knows."""
+    return "".join(
+        f"{row}\n" for row in text.splitlines() if not row.startswith(("Ends with", "Never shows", "Odds"))
+    )
+
+
 @SOME_TIMES
-@given(routines(), st.integers(0, 10**6))
-def test_what_comes_of_a_slip(text: str, pick: int) -> None:
+@given(routines(), st.integers(0, 10**6), st.booleans())
+def test_what_comes_of_a_slip(text: str, pick: int, claims: bool) -> None:
+    text = text if claims else without_claims(text)
     routine, paths = sound(text)
     outcomes = [one for one in fragility_of(text, Budget()).outcomes if one.kind != OPEN]
     plain = prove(routine, explain=False)
@@ -235,3 +250,84 @@ def _carry_out(heaps: dict[str, list[Card]], move: Move, cards: dict[int, Card])
         for i, token in enumerate(move.tokens):
             cards[token].face_up = move.face_up
             lying.insert(move.number - 1 + i, cards[token])
+
+
+@SOME_TIMES
+@given(routines())
+def test_the_margin_says_where_a_card_can_be(text: str) -> None:
+    routine, paths = sound(text)
+    ledger = ledger_of_card(routine, Budget(), None)
+    steps = [line for line in routine.walk() if line.kind]
+    nth = {line.number: n for n, line in enumerate(steps)}
+    plain = {
+        line.number
+        for line in routine.lines
+        if line.kind and line.kind.phase == HANDLING and not line.kind.opens_block
+    }
+    for entry in ledger.entries:
+        if entry.line not in plain or entry.round:
+            continue
+        expected: set[object] = set()
+        for path in paths:
+            card = path.table.named.get(ledger.card or "")
+            if card and nth[entry.line] in path.table.marks:
+                expected.add(_position(path.table.marks[nth[entry.line]][1], card))
+        told = {(place, at) for place, positions in entry.where for at in positions}
+        assert told == expected - {None}, (text, entry)
+
+
+@SOME_TIMES
+@given(routines(), st.integers(0, 50))
+def test_other_numbers(text: str, pick: int) -> None:
+    """A sweep over one number: the share that fails with each, and what cannot be carried out."""
+    rows = text.splitlines()
+    lines = [i for i, row in enumerate(rows, 1) if any(c.isdigit() for c in row) and "dds" not in row]
+    assume(lines and "As often" not in text and "Note the order" not in text)
+    try:
+        blank = with_blank(text, lines[pick % len(lines)])
+        found = sweep(blank, Budget(), {1: ["1", "2", "3"]})
+    except (NothingToFill, BadRoutine):
+        assume(False)
+    for row in found.rows:
+        whole = filled(blank, found.fields, row.values)
+        if read_routine(whole).faults or row.verdict in (IMPOSSIBLE, "unsettled"):
+            continue
+        if (paths := paths_of(whole)) is not None:
+            assert row.share == sum(path.fails for path in paths) / len(paths), (whole, row)
+
+
+@SOME_TIMES
+@given(routines(), st.integers(0, 50), st.integers(0, 9))
+def test_what_is_said_of_the_number_of_cards(text: str, pick: int, number: int) -> None:
+    routine, paths = sound(text)
+    assume("Start again" not in text and "End here" not in text)
+    plain = [
+        line for line in routine.lines if line.kind and line.kind.phase == HANDLING and not line.kind.opens_block
+    ]
+    assume(plain)
+    line = plain[pick % len(plain)]
+    nth = [one.number for one in routine.walk() if one.kind].index(line.number)
+    rows = text.splitlines()
+    said = (
+        "\n".join([*rows[: line.number], f"  “There are {number} cards in the pack.”", *rows[line.number :]]) + "\n"
+    )
+    counts = {len(path.table.marks[nth][1].get("deck", ())) for path in paths if nth in path.table.marks}
+    assume(counts)
+    assert bool(wording_of(said, Budget())) == (counts != {number}), (said, counts)
+
+
+@SOME_TIMES
+@given(routines())
+def test_the_most_cards_that_any_path_handles(text: str) -> None:
+    routine, paths = sound(text)
+    program = compile_routine(routine, REPLAY)
+    assume(not program.face_classes and any(not path.stuck and not path.table.again for path in paths))
+    handled = []
+    for path in paths:
+        played = play_path(routine, path.taken, by_index=True)
+        if not path.stuck and not path.table.again:
+            steps = [
+                (before.state, program.instructions[frame.instruction]) for before, frame in pairwise(played.frames)
+            ]
+            handled.append(sum(step.handled(state) for state, step in steps if isinstance(step, Act)))
+    assert effort_of(routine, Budget()).cards == max(handled)

@@ -54,7 +54,7 @@ def expression(text: str) -> object:
         ("remainder of n divided by 7", 1),
         ("remainder of (3 - 5) divided by 7", 5),
         ("digit sum of n", 11),
-        ("digit sum of n + 1", 12),
+        ("(digit sum of n) + 1", 12),
         ("digit sum of (n + 1)", 3),
         ("min(n, 4) * max(2, 3)", 12),
         ("n × 2 − 1", 57),

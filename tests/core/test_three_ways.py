@@ -108,6 +108,7 @@ def test_prover_and_reference_agree_on_every_path(text: str) -> None:
         if verdict.counterexample:
             assert play(routine, dict(verdict.counterexample.choices)).failures
         return
+    assert not any(path.table.unknown for path in paths)  # nothing is used that the performer does not know
     assert verdict.paths == len(paths)
     assert verdict.failing_paths == len(failing)
     if failing:

@@ -167,6 +167,7 @@ _GRAMMAR = """
 ?last: open | product TIMES open -> binary
 ?open: REMAINDER OF any DIVIDED BY atom -> remainder
      | DIGIT SUM OF atom -> digit_sum
+     | DIGIT SUM OF open -> digit_sum
 ?sum: product | sum PLUS product -> binary | sum MINUS product -> binary
 ?product: atom | product TIMES atom -> binary
 ?atom: NUMBER -> number

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections import Counter
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
 
@@ -71,11 +70,10 @@ class Choices:
     """Every path of a routine by what was chosen on it."""
 
     chooses: tuple[Choose, ...]
-    start: State
     faces: tuple[FaceClass, ...]
-    passing: Mapping[Point, int]
-    """with which all claims hold → on how many paths"""
-    failing: Mapping[Point, int]
+    passing: frozenset[Point]
+    """with which all claims hold"""
+    failing: frozenset[Point]
     count: Count
 
     @property
@@ -93,15 +91,16 @@ def choices_of(routine: Routine, budget: Budget) -> Choices | None:
     except OutOfBudget:
         return None
     chooses = program.choices()
-    passing: Counter[Point] = Counter()
-    failing: Counter[Point] = Counter()
-    for state, paths in (*found.ends.items(), *found.again.items()):
-        (failing if state[FAILED] else passing)[tuple(state[choose.cell] for choose in chooses)] += paths
-    for stuck, paths in found.stuck.items():
-        failing[tuple(stuck.state[choose.cell] for choose in chooses)] += paths
-    return Choices(
-        chooses, program.start, program.face_classes, passing, failing, count_of(program, found, exact=True)
+
+    def point(state: State) -> Point:
+        return tuple(state[choose.cell] for choose in chooses)
+
+    ended = (*found.ends, *found.again)
+    passing = frozenset(point(state) for state in ended if not state[FAILED])
+    failing = frozenset(
+        point(state) for state in (*(s for s in ended if s[FAILED]), *(one.state for one in found.stuck))
     )
+    return Choices(chooses, program.face_classes, passing, failing, count_of(program, found, exact=True))
 
 
 def region_of(routine: Routine, budget: Budget, thorough: bool = False) -> Region | None:
@@ -113,7 +112,7 @@ def region_of(routine: Routine, budget: Budget, thorough: bool = False) -> Regio
     found = choices_of(routine, budget)
     if found is None:
         return None
-    good, bad = set(found.passing), set(found.failing)
+    good, bad = found.passing, found.failing
     holds, telling = _product(found, good, bad)
     parts = MOST_PARTS if thorough else 1
     holds = holds or _shape(found, good, bad, parts)
@@ -124,7 +123,9 @@ def region_of(routine: Routine, budget: Budget, thorough: bool = False) -> Regio
     return Region(holds, fails, found.count, values)
 
 
-def _product(found: Choices, good: set[Point], bad: set[Point]) -> tuple[str | None, dict[str, set[int | None]]]:
+def _product(
+    found: Choices, good: frozenset[Point], bad: frozenset[Point]
+) -> tuple[str | None, dict[str, set[int | None]]]:
     """(the good points as one set of values for each choice, in words; the choices that matter, with these values)"""
     keys = [choose.key for choose in found.chooses]
     columns = {key: ({p[i] for p in good}, {p[i] for p in good | bad}) for i, key in enumerate(keys)}
@@ -143,7 +144,7 @@ def _product(found: Choices, good: set[Point], bad: set[Point]) -> tuple[str | N
     return None if None in said else " and ".join(filter(None, said)) or None, telling
 
 
-def _shape(found: Choices, good: set[Point], bad: set[Point], parts: int) -> str | None:
+def _shape(found: Choices, good: frozenset[Point], bad: frozenset[Point], parts: int) -> str | None:
     numbers = [i for i, choose in enumerate(found.chooses) if choose.plain]
     return shape_text(
         [found.chooses[i].key for i in numbers], [tuple(p[i] for i in numbers) for p in good],

@@ -208,7 +208,7 @@ def _judged(
     if not program.claims:
         return _unclaimed(program, found, count)
     landing = _end_places(routine, program, found, count, budget)
-    return Verdict(PROVED, _proved(program, claims, count), landing)
+    return Verdict(PROVED, _proved(program, found, claims, count), landing)
 
 
 def _never_reached(routine: Routine, claim: Claim) -> Fault:
@@ -277,10 +277,11 @@ def _end_places(
     return _landing(*kept, numbered) if kept else None
 
 
-def _proved(program: Program, claims: Sequence[Claim], count: Count) -> str:
+def _proved(program: Program, found: Exploration, claims: Sequence[Claim], count: Count) -> str:
     """The headline: what is proved, and of which paths."""
     said = " and ".join(dict.fromkeys(_said(claim.text) for claim in claims))
-    in_cases = any(claim.marked for claim in program.claims)
+    marked = sum(1 << i for i, claim in enumerate(program.claims) if claim.marked)
+    in_cases = program.reached is not None and any(state[program.reached] & marked != marked for state in found.ends)
     if count.some_miss:
         where = f"on the {of_paths(count.reached, count.paths)}" if count.reached and count.paths else "on the paths"
         what = "every ending" if len(claims) > 1 else said

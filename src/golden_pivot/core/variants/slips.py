@@ -233,7 +233,8 @@ def _by_claims(verdict: Verdict, plain: Verdict, count: Count) -> tuple[str, flo
             return ALL, 1.0, "No path comes to an ending any more."
         if count.some_miss and not (plain.count and plain.count.some_miss):
             missing = 1 - (count.reached or 0) / count.paths if count.paths and count.reached is not None else 0.5
-            return SOME, missing, "Some paths come to no ending any more."
+            on = of_paths(count.reached, count.paths) if count.paths and count.reached is not None else "some paths"
+            return SOME, missing, f"Only {on} come to an ending."
         return HARMLESS, 0.0, "It comes out all the same."
     where = verdict.landing.where if verdict.landing else ()
     if count.all_fail and verdict.landing and len(where) == 1 and not count.some_stuck:
