@@ -15,7 +15,7 @@ ALIKE = ("are mates", "have the same value", "have the same suit", "have the sam
 IS = ("is", "is not", "is more than", "is at most")
 SMALL = ("clubs, hearts, each from ace to two", "clubs, spades, each from ace to two", "hearts, each from ace to four",
          "clubs, hearts, diamonds, each from jack to queen", "spades, diamonds, each from ten to jack")  # fmt: skip
-WRONG = 0.1
+WRONG = 0.15
 """how often the performer uses what nobody has told"""
 LOOKS = 2
 """unknown cards of a whole pack that are looked at: 52 · 51 paths"""
@@ -156,6 +156,9 @@ class _Writer:
             f"Spectator {'secretly ' if secret else ''}names a number {name} from 1 to {self.draw.randint(1, 3)}",
         )
         (self.secret if secret else self.numbers).append(name)
+        if secret and self.draw.random() < 2 * WRONG:
+            self.say(margin, f"Deal min({name}, size of deck) cards from deck to table")
+            self.filled = list(dict.fromkeys([*self.filled, "table"]))
 
     def cut(self, margin: str) -> None:
         self.choices -= 1
