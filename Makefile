@@ -7,7 +7,7 @@ STAMPS := .stamps
 export PIP_DISABLE_PIP_VERSION_CHECK = 1
 
 .DEFAULT_GOAL := help
-.PHONY: help setup demo test check check-python check-web unit browser-tests bench shots mutate random size generated fix clean
+.PHONY: help setup demo test check check-python check-web unit browser-tests bench shots mutate defects random size generated fix clean
 
 help: ## this list
 	@grep -E '^[a-z-]+:.*## ' $(MAKEFILE_LIST) | sed -E 's/^([a-z-]+):.*## /\1\t/' | expand -t 14
@@ -49,8 +49,11 @@ shots: setup $(STAMPS)/chromium ## retake docs/screenshots from the demo shelf
 mutate: setup ## perturb the meaning of every step; fails if the tests let one pass
 	$(BIN)/python -m scripts.mutate
 
+defects: setup ## put defects into a copy, one at a time; fails if the tests against the reference let one pass
+	$(BIN)/python -m scripts.defects
+
 random: setup ## random routines that were not tried before, against the reference; again and again until one disagrees
-	@while RANDOM_ROUTINES=1 $(BIN)/python -m pytest tests/core/test_three_ways.py -n 2; do :; done
+	@while RANDOM_ROUTINES=200 $(BIN)/python -m pytest tests/core/test_three_ways.py tests/core/test_faces_forgotten.py tests/core/test_around_the_proof.py -n 2; do :; done
 
 size: ## share of tests in the code
 	@$(PYTHON) scripts/size.py

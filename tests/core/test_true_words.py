@@ -317,6 +317,14 @@ def test_a_card_dealt_in_every_case_is_the_last_dealt() -> None:
     assert proved(text.format(2)).headline == "Fails when n is 2: FORCE is 3rd but the count ends at 2"
 
 
+def test_a_number_that_is_told_on_some_paths_only_makes_no_formula() -> None:
+    text = ("Pack: 9 cards, any order\nPlace FORCE 5th\nSpectator names a number n from 1 to 3\nIf n is 1:\n  Cut deck at 2 and complete the cut\n"
+            "Otherwise:\n  Spectator names a number m from 1 to 2\n  Cut deck at m and complete the cut\n")  # fmt: skip
+    found = proved(text)
+    assert found.verdict == "rule" and found.landing and found.landing.formula is None
+    assert [row.words for row in found.landing.table][0] == ("n 1", "m is not settled")
+
+
 def test_suits_go_by_their_names() -> None:
     found = proved(f"{ANY}Place queen of hearts on top\nEnds with: suit of queen of hearts is 1\n")
     assert found.headline == "Fails every time: suit of queen of hearts is hearts, but must be clubs"

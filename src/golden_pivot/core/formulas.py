@@ -18,19 +18,20 @@ Column = tuple[str, Sequence[int]]
 """a term as it is written, and its value on every row"""
 
 
-def fit(names: Sequence[str], rows: Sequence[tuple[Sequence[int], int]]) -> str | None:
+def fit(names: Sequence[str], rows: Sequence[tuple[Sequence[int | None], int]]) -> str | None:
     """A formula in `names` that gives the right number on every row, or None.
 
-    Each row is (value of each name, number). Tried in this order: a sum of multiples of at most four names; the
+    Each row is (value of each name, number); a name that is not settled on every row (None) is left out. Tried in this order: a sum of multiples of at most four names; the
     same with one more term, a name halved (or thirded …) to a whole number, or its digit sum. No row is left
     unchecked: a formula returned holds on all of them. Written for people: `⌊n/2⌋ + 1`, `a + 3b + 9c + 1`.
     """
     if not rows or len(rows) > MOST_ROWS:
         return None
     numbers = [number for _, number in rows]
-    plain = [(name, [values[i] for values, _ in rows]) for i, name in enumerate(names)]
+    columns = ((name, [values[i] for values, _ in rows]) for i, name in enumerate(names))
+    settled = ((name, [v for v in column if v is not None]) for name, column in columns if None not in column)
     # What never varies says no more than the constant does.
-    plain = [(name, column) for name, column in plain if len(set(column)) > 1]
+    plain: list[Column] = [(name, column) for name, column in settled if len(set(column)) > 1]
     for extra in ((), *((term,) for term in _terms(plain))):
         for kept in _subsets(plain):
             if (found := _solved([*kept, *extra], numbers)) is not None:

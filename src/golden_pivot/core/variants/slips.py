@@ -244,6 +244,9 @@ def _by_claims(verdict: Verdict, plain: Verdict, count: Count) -> tuple[str, flo
 
 def _by_place(verdict: Verdict, plain: Verdict, count: Count) -> tuple[str, float, str]:
     """The same where nothing is claimed: whether the card still lies where the rule without the slip looks for it."""
+    card = plain.landing.card if plain.landing else None
+    if card and (verdict.landing is None or verdict.landing.card != card):
+        return ALL, 1.0, f"{card} is then never named."
     if verdict.told != plain.told:
         kind = ELSEWHERE if verdict.verdict in (FIXED, RULE) else ALL
         return kind, 1.0, f"You are then told other things. {verdict.headline}."
