@@ -50,7 +50,7 @@ def disagreement(text: str) -> str | None:
     try:
         found = prove(routine, explain=False)
     except BadRoutine as bad:
-        return _refused(bad, paths, unknown, reached)
+        return _refused(text, bad, paths, unknown, reached)
     if unknown:
         return "it lets the performer use what nobody has told"
     failing = sum(path.fails for path in paths)
@@ -61,10 +61,12 @@ def disagreement(text: str) -> str | None:
     return _otherwise(routine, paths)
 
 
-def _refused(bad: BadRoutine, paths: list[Path], unknown: bool, reached: dict[int, int]) -> str | None:
+def _refused(text: str, bad: BadRoutine, paths: list[Path], unknown: bool, reached: dict[int, int]) -> str | None:
     message = bad.faults[0].message
     if message.startswith("You do not know"):
-        return None if unknown else f"{message} But the performer does, on every path"
+        # A line that no path comes to is refused as well: in a case, or behind where all get stuck.
+        never_there = "\n  " in text or any(path.stuck for path in paths)
+        return None if unknown or never_there else f"{message} But the performer does, on every path"
     if message.startswith("No path comes to this claim"):
         return None if 0 in reached.values() and not any(path.stuck for path in paths) else message
     return None if all(path.stuck or path.table.again for path in paths) else message
