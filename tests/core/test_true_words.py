@@ -322,7 +322,7 @@ def test_a_number_that_is_told_on_some_paths_only_makes_no_formula() -> None:
             "Otherwise:\n  Spectator names a number m from 1 to 2\n  Cut deck at m and complete the cut\n")  # fmt: skip
     found = proved(text)
     assert found.verdict == "rule" and found.landing and found.landing.formula is None
-    assert [row.words for row in found.landing.table][0] == ("n 1", "m is not settled")
+    assert next(row.words for row in found.landing.table) == ("n 1", "m is not settled")
 
 
 def test_suits_go_by_their_names() -> None:
