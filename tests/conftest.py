@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import os
+import random
 from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
 from fastapi.testclient import TestClient
 from hypothesis import settings
-from playwright.sync_api import Browser, Page
+from playwright.sync_api import Browser, Page, expect
 
 from golden_pivot.api.app import create_app
 from golden_pivot.store import Database
@@ -19,6 +20,15 @@ from tests.browser.driving import chromium, server
 settings.register_profile("same", derandomize=True)
 settings.register_profile("random", derandomize=False)
 settings.load_profile("random" if "RANDOM_ROUTINES" in os.environ else "same")
+
+# A busy machine takes its time; what is waited for comes all the same.
+expect.set_options(timeout=60_000)
+
+
+def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
+    """SHUFFLE_TESTS=n runs them in another order: none may lean on one before it."""
+    if "SHUFFLE_TESTS" in os.environ:
+        random.Random(os.environ["SHUFFLE_TESTS"]).shuffle(items)
 
 
 @pytest.fixture
