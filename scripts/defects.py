@@ -42,7 +42,7 @@ DEFECTS = (
     Defect("stuck where a claim was moved to", "verdicts.py", "early_checks=reorder", "early_checks=True", "test_true_words.py"),
     Defect("slips by sets of places", "variants/slips.py", "if place not in plain.whereabouts.get(known, {})",
            "if place not in {p for found in plain.whereabouts.values() for p in found}", f"{AROUND}test_what_comes_of_a_slip"),
-    Defect("a slip is harmless where most paths hold", "variants/slips.py", "    if not count.some_fail:\n", "    if count.share < 0.5:\n",
+    Defect("a slip is harmless where most paths hold", "variants/slips.py", "    if not count.some_fail:\n", "    if (count.share or 0) < 0.5:\n",
            f"{AROUND}test_what_comes_of_a_slip"),
     Defect("regions count states", "explorer.py", "whole = sum(w for _, w in ended)", "whole = len(ended)", FACES),
     Defect("a filling is never tried", "variants/blanks.py", "        refuted |= {key(state) for state in layer if state[FAILED]}",

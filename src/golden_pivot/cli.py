@@ -227,7 +227,7 @@ def sweep_number(
     with _bad_input(routine):
         found = sweep(with_blank(text, line, nth) if line else text, Budget(seconds=seconds), _domains(tries))
     rows = [
-        f"{', '.join(row.values):>10}  {row.verdict:10} {row.says if row.share or not row.landing else row.landing}"
+        f"{', '.join(row.values):>10}  {row.verdict:10} {row.landing if row.share == 0 and row.landing else row.says}"
         for row in found.rows
     ]
     if found.formula:

@@ -22,7 +22,7 @@ def select_line(page: Page) -> None:
 
 
 def verdict_is(page: Page, kind: str) -> None:
-    page.locator(f'section.verdict[data-old=false][data-verdict="{kind}"]').wait_for(timeout=15_000)
+    page.locator(f'section.verdict[data-old=false][data-verdict="{kind}"]').wait_for(timeout=60_000)
 
 
 def headline(page: Page) -> str:
@@ -286,7 +286,7 @@ def test_every_question_beside_the_sheet_is_readable_by_all(page: Page, scheme: 
     for key, shown in (("2", "Where it lands"), ("3", "It holds, whatever they choose"), ("4", "every way to fill it"),
                        ("5", "Fails, whatever they choose")):  # fmt: skip
         page.keyboard.press(f"Alt+{key}")
-        expect(page.get_by_role("tabpanel")).to_contain_text(shown, timeout=15_000)
+        expect(page.get_by_role("tabpanel")).to_contain_text(shown, timeout=60_000)
         found = page.evaluate("axe.run({ runOnly: ['wcag2a', 'wcag2aa'] })")
         assert [(v["id"], [n["target"] for n in v["nodes"]]) for v in found["violations"]] == []
 
@@ -320,7 +320,7 @@ def test_blanks_are_filled_from_the_list_of_answers(page: Page) -> None:
     select_line(page)
     page.keyboard.insert_text("Place LANTERN ?th")
     page.get_by_role("tab", name="What would", exact=True).click()
-    expect(page.get_by_role("tabpanel")).to_contain_text("1 of 52 ways work", timeout=15_000)
+    expect(page.get_by_role("tabpanel")).to_contain_text("1 of 52 ways work", timeout=60_000)
     page.get_by_role("button", name="Write it").click()
     verdict_is(page, "proved")
     expect(sheet(page)).to_contain_text("Place LANTERN 28th")
@@ -335,7 +335,7 @@ def test_a_sweep_is_a_row_of_verdicts(page: Page) -> None:
     page.keyboard.press("Enter")
     page.get_by_label("to each of").first.fill("26 to 30")
     page.get_by_role("button", name="Prove them all").click()
-    expect(page.get_by_role("table", name="Verdict for each number")).to_be_visible(timeout=15_000)
+    expect(page.get_by_role("table", name="Verdict for each number")).to_be_visible(timeout=60_000)
     expect(page.get_by_role("tabpanel")).to_contain_text("1 of 5 cases come out")
     expect(page.get_by_label("28: proved, 1st in dealt")).to_be_visible()
 
@@ -432,7 +432,7 @@ def test_a_procedure_is_typed_and_settled(page: Page, name: str, kind: str, says
     assert says in headline(page)
     if name == "p11_from_the_pack":
         odds = page.get_by_label("Odds of ending")
-        expect(odds).to_contain_text("1 in 51", timeout=30_000)
+        expect(odds).to_contain_text("1 in 51", timeout=60_000)
 
 
 def test_a_spelled_routine_is_built_from_the_steps(page: Page) -> None:

@@ -24,7 +24,7 @@ def open_desk(page: Page, name: str) -> None:
 
 
 def answered(page: Page) -> None:
-    page.locator(".told[data-old=false]").wait_for(timeout=15_000)
+    page.locator(".told[data-old=false]").wait_for(timeout=60_000)
 
 
 def field(page: Page, label: str, words: str) -> None:
@@ -162,8 +162,8 @@ def test_a_long_search_shows_progress_and_can_be_stopped(page: Page) -> None:
         "Out faro\nIn faro\nCut 5\nDeal into 3 piles, right on left\nKlondike, top card on"
     )
     # What does not fit between two keys is asked for again, with patience.
-    page.get_by_role("button", name="Search longer").click(timeout=10_000)
-    expect(page.get_by_text(re.compile("chains of .* orders so far"))).to_be_visible(timeout=10_000)
+    page.get_by_role("button", name="Search longer").click(timeout=60_000)
+    expect(page.get_by_text(re.compile("chains of .* orders so far"))).to_be_visible(timeout=60_000)
     page.get_by_role("button", name="Stop").click()
     expect(page.get_by_text("The search was stopped.")).to_be_visible()
     page.get_by_label("of at most").fill("3")

@@ -63,7 +63,7 @@ def test_what_may_be_said_is_written_into_the_routine_and_a_school_after_it(page
     expect(page.locator(".paper")).not_to_contain_text("for instance")
     page.get_by_role("tab", name="Other schools").click()
     row = page.get_by_role("row", name="a count instead of magician’s choice")
-    expect(row).to_contain_text("No longer: at a distance, hands off", timeout=20_000)
+    expect(row).to_contain_text("No longer: at a distance, hands off", timeout=60_000)
     row.get_by_role("button", name="Write it").click()
     verdict_is(page, "proved")
     expect(sheet(page)).to_contain_text("Deal 4 cards from pile 2 to counted")
@@ -96,7 +96,7 @@ def test_two_versions_are_compared_and_one_is_brought_back(page: Page) -> None:
     page.get_by_role("link", name="Show", exact=True).click()
     page.get_by_role("tab", name="Versions").click()
     sides = page.get_by_role("table", name="What each comes to")
-    expect(sides).to_contain_text("Fails when n is 40", timeout=20_000)
+    expect(sides).to_contain_text("Fails when n is 40", timeout=60_000)
     expect(sides).to_contain_text("Proved")
     expect(page.locator(".diff tr.changed")).to_have_count(1)
     page.get_by_role("button", name="Bring up to 39 back").click()
@@ -113,6 +113,6 @@ def test_every_sheet_is_readable_by_all(page: Page, scheme: str) -> None:
     for tab, seen in (("Cue sheet", "Here is the corridor."), ("Set-up", "LODGER in 18th"), ("Reset", "another back"),
                       ("What it costs", "You look away"), ("Versions", "No version has been kept yet")):  # fmt: skip
         page.get_by_role("tab", name=tab).click()
-        expect(page.get_by_role("tabpanel")).to_contain_text(seen, timeout=15_000)
+        expect(page.get_by_role("tabpanel")).to_contain_text(seen, timeout=60_000)
         found = page.evaluate("axe.run({ runOnly: ['wcag2a', 'wcag2aa'] })")
         assert [(v["id"], [n["target"] for n in v["nodes"]]) for v in found["violations"]] == [], tab

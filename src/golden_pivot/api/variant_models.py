@@ -68,7 +68,7 @@ class SlipOut(Shape):
     what: str
     rows: str = Field(description="the line as it is then carried out; empty where it is left out")
     kind: Literal["harmless", "elsewhere", "some", "all", "not settled"]
-    share: float = Field(description="of the paths that fail, 0 to 1")
+    share: float | None = Field(description="of the paths that fail, 0 to 1; null where paths have no number")
     says: str
     spoiled: list[int] = Field(description="lines of the claims that fail on some path")
     text: str = Field(description="the routine in which it has happened")
@@ -151,7 +151,7 @@ class SweptOut(Shape):
     verdict: str
     landing: str | None
     position: int | None
-    share: float
+    share: float | None = Field(description="of the paths that fail, 0 to 1; null where paths have no number")
     says: str = Field(description="on how many paths it holds, or why nothing can be said")
 
 

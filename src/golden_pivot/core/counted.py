@@ -32,11 +32,11 @@ class Count:
     """not every path can be gone to its end"""
 
     @property
-    def share(self) -> float:
-        """Of the paths that fail, 0 to 1; for paths without number 0 or 1 where none or all do, else a half."""
+    def share(self) -> float | None:
+        """Of the paths that fail, 0 to 1; None where some fail and they have no number."""
         if self.paths and self.failing is not None:
             return self.failing / self.paths
-        return 1.0 if self.all_fail else 0.5 if self.some_fail else 0.0
+        return 1.0 if self.all_fail else None if self.some_fail else 0.0
 
     @property
     def text(self) -> str:

@@ -2763,9 +2763,9 @@ export interface components {
             kind: "harmless" | "elsewhere" | "some" | "all" | "not settled";
             /**
              * Share
-             * @description of the paths that fail, 0 to 1
+             * @description of the paths that fail, 0 to 1; null where paths have no number
              */
-            share: number;
+            share: number | null;
             /** Says */
             says: string;
             /**
@@ -3182,8 +3182,11 @@ export interface components {
             landing: string | null;
             /** Position */
             position: number | null;
-            /** Share */
-            share: number;
+            /**
+             * Share
+             * @description of the paths that fail, 0 to 1; null where paths have no number
+             */
+            share: number | null;
             /**
              * Says
              * @description on how many paths it holds, or why nothing can be said

@@ -45,8 +45,8 @@ class Slip:
 class Outcome:
     slip: Slip
     kind: str
-    share: float
-    """of the paths that fail, 0 to 1"""
+    share: float | None
+    """of the paths that fail, 0 to 1; None where some fail and paths have no number"""
     says: str
     """one sentence"""
     spoiled: tuple[int, ...]
@@ -226,13 +226,13 @@ def _judged(slip: Slip, verdict: Verdict, plain: Verdict, before: _Before | None
     return Outcome(slip, kind, share, says + only, spoiled)
 
 
-def _by_claims(verdict: Verdict, plain: Verdict, count: Count) -> tuple[str, float, str]:
+def _by_claims(verdict: Verdict, plain: Verdict, count: Count) -> tuple[str, float | None, str]:
     """(kind, share, in a sentence) where something is claimed, or not every path can be gone."""
     if not count.some_fail:
         if verdict.claims and all(claim.reached == 0 for claim in verdict.claims):
             return ALL, 1.0, "No path comes to an ending any more."
         if count.some_miss and not (plain.count and plain.count.some_miss):
-            missing = 1 - (count.reached or 0) / count.paths if count.paths and count.reached is not None else 0.5
+            missing = 1 - (count.reached or 0) / count.paths if count.paths and count.reached is not None else None
             on = of_paths(count.reached, count.paths) if count.paths and count.reached is not None else "some paths"
             return SOME, missing, f"Only {on} come to an ending."
         return HARMLESS, 0.0, "It comes out all the same."
@@ -242,7 +242,7 @@ def _by_claims(verdict: Verdict, plain: Verdict, count: Count) -> tuple[str, flo
     return ALL if count.all_fail else SOME, count.share, count.failure
 
 
-def _by_place(verdict: Verdict, plain: Verdict, count: Count) -> tuple[str, float, str]:
+def _by_place(verdict: Verdict, plain: Verdict, count: Count) -> tuple[str, float | None, str]:
     """The same where nothing is claimed: whether the card still lies where the rule without the slip looks for it."""
     card = plain.landing.card if plain.landing else None
     if card and (verdict.landing is None or verdict.landing.card != card):
@@ -259,7 +259,7 @@ def _by_place(verdict: Verdict, plain: Verdict, count: Count) -> tuple[str, floa
     )
     if not wrong:
         return HARMLESS, 0.0, "It comes out all the same."
-    share = wrong / whole if count.paths is not None or wrong == whole else 0.5
+    share = wrong / whole if count.paths is not None or wrong == whole else None
     if wrong == whole and verdict.verdict in (FIXED, RULE):
         return ELSEWHERE, 1.0, f"It is not where you look for it. Known all the same: {_there(verdict)}."
     on = of_paths(wrong, whole) if count.paths is not None else "some paths"
@@ -308,7 +308,7 @@ def _in_text(lines: Sequence[int], edit: Edit) -> tuple[int, ...]:
 
 
 def _ranked(routine: Routine, found: Sequence[Outcome]) -> Fragility:
-    outcomes = sorted(found, key=lambda one: (WORST_FIRST.index(one.kind), -one.share, one.slip.line))
+    outcomes = sorted(found, key=lambda one: (WORST_FIRST.index(one.kind), -(one.share or 0.0), one.slip.line))
     lines = sorted({one.slip.line for one in found})
     strict = tuple(n for n in lines if any(o.slip.line == n and o.kind not in (HARMLESS, OPEN) for o in found))
     free = tuple(n for n in lines if all(o.kind == HARMLESS for o in found if o.slip.line == n))

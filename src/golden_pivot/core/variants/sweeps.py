@@ -30,8 +30,8 @@ class Swept:
     landing: str | None
     position: int | None
     """where the card is, if it is at one place"""
-    share: float
-    """of the paths that fail, 0 to 1"""
+    share: float | None
+    """of the paths that fail, 0 to 1; None where some fail and paths have no number"""
     says: str = ""
     """on how many paths it holds, why it cannot be carried out, or what was not settled"""
 
@@ -91,7 +91,7 @@ def _swept(text: str, values: tuple[str, ...], budget: Budget) -> Swept:
     return Swept(
         values, found.verdict, found.landing.text if found.landing else None,
         where[0].position if len(where) == 1 else None, found.count.share if found.count else 0.0,
-        found.count.text if found.count else found.headline,
+        (found.count.text or found.count.failure) if found.count else found.headline,
     )  # fmt: skip
 
 

@@ -45,6 +45,7 @@ export function BreaksPanel({ text, onLine, replace }: PanelProps) {
           ]}
         />
       </div>
+      {found.untried > 0 && <p className="quiet">{found.untried} more slips were not tried: the time was up.</p>}
       {found.advice.length > 0 && (
         <ul className="advice" aria-label="What may be given away">
           {found.advice.map((one) => (
@@ -78,7 +79,7 @@ export function BreaksPanel({ text, onLine, replace }: PanelProps) {
                   {KINDS[slip.kind][0]}
                 </span>{' '}
                 {slip.says}
-                {slip.kind === 'some' && <small>{percent(slip.share)} of the paths</small>}
+                {slip.kind === 'some' && slip.share !== null && <small>{percent(slip.share)} of the paths</small>}
               </td>
               <td>
                 <Button size="compact-xs" variant="subtle" color="gray" onClick={() => replace(slip.text)}>

@@ -5,7 +5,7 @@ import { api, type Sweep } from '../../api/client';
 import { holdsQuery, sweepQuery, type SweepAsked } from '../../api/queries';
 import { useProgress } from '../bench/useProgress';
 import { literals, values, withBlanks } from './domains';
-import { ToLine, percent, type PanelProps } from './parts';
+import { ToLine, type PanelProps } from './parts';
 
 /** When it works: the exact region of choices, and the verdict for other numbers. */
 export function WhenPanel(props: PanelProps) {
@@ -184,13 +184,13 @@ function Picture({ sweep }: { sweep: Sweep }) {
               <tr key={first?.domain[i] ?? i}>
                 {second && <th scope="row">{row[0]?.values[0]}</th>}
                 {row.map((cell) => {
-                  const [mark, word] = cell.verdict === 'refuted' && cell.share < 1 ? ['◐', `fails on ${percent(cell.share)}`] : (MARKS[cell.verdict] ?? ['?', cell.verdict]);
-                  const said = `${cell.values.join(', ')}: ${word}${cell.landing ? `, ${cell.landing}` : ''}`;
+                  const [mark, word] = cell.verdict === 'refuted' && cell.share !== 1 ? ['◐', 'fails on some paths'] : (MARKS[cell.verdict] ?? ['?', cell.verdict]);
+                  const said = [`${cell.values.join(', ')}: ${word}`, cell.says, cell.landing].filter(Boolean).join(', ');
                   return (
                     <td
                       key={cell.values.join(' ')}
                       className={`cell ${mark === '●' ? 'good' : mark === '✕' ? 'bad' : ''}`}
-                      style={mark === '◐' ? { background: `color-mix(in srgb, var(--red-wash) ${Math.round(cell.share * 100)}%, transparent)` } : undefined}
+                      style={mark === '◐' ? { background: `color-mix(in srgb, var(--red-wash) ${Math.round((cell.share ?? 0.5) * 100)}%, transparent)` } : undefined}
                       title={said}
                     >
                       <span role="img" aria-label={said}>

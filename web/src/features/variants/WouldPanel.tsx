@@ -61,9 +61,8 @@ export function WouldPanel({ text, lines, onLine, replace }: PanelProps) {
       {found && !isFetching && (
         <>
           <p className="sum" role="status">
-            {found.answers.length ? `${found.answers.length.toLocaleString('en')} of ${found.fillings.toLocaleString('en')} ways work.` : 'Nothing that was tried works.'}
+            {found.says}
             {found.relation ? ` In all of them ${found.relation}.` : ''}
-            {found.complete ? '' : ` Not everything was tried: ${found.tried.toLocaleString('en')} ways within the budget.`}
           </p>
           <table className="slips" aria-label="Answers">
             <thead>
