@@ -68,7 +68,7 @@ def _refused(text: str, bad: BadRoutine, paths: list[Path], unknown: bool, reach
         never_there = "\n  " in text or any(path.stuck for path in paths)
         return None if unknown or never_there else f"{message} But the performer does, on every path"
     if message.startswith("No path comes to this claim"):
-        return None if 0 in reached.values() and not any(path.stuck for path in paths) else message
+        return None if not any(reached.values()) and not any(path.stuck for path in paths) else message
     return None if all(path.stuck or path.table.again for path in paths) else message
 
 

@@ -14,6 +14,7 @@ from .counted import Count, of_paths
 from .explorer import LEAST_PATH, MOST_HANDLED, Exploration, count_of, explore
 from .faults import BadRoutine, Fault, OutOfBudget
 from .formulas import fit
+from .language.phrases import list_text
 from .ledger import end_layer
 from .program import FAILED, Program, State
 from .regions import Region, region_of
@@ -132,11 +133,11 @@ class Verdict:
     """what the budget ran out of, for an unsettled verdict"""
 
 
-def prove(routine: Routine, budget: Budget | None = None, explain: bool = True, every_claim: bool = True) -> Verdict:
+def prove(routine: Routine, budget: Budget | None = None, explain: bool = True, some_claim: bool = True) -> Verdict:
     """The verdict over every path. Unless it is to `explain`, a refutation comes without its counterexample and region.
 
     Raises BadRoutine when the text has faults, when on every path more cards are asked for than there are, or when no
-    path comes to a claim (unless `every_claim` is False: then that claim is told as reached by none);
+    path comes to any claim (unless `some_claim` is False: then each is told as reached by none);
     Cancelled when the budget's flag is raised. Out of budget is a verdict of its own, *unsettled*.
     """
     budget = budget or Budget()
@@ -150,8 +151,9 @@ def prove(routine: Routine, budget: Budget | None = None, explain: bool = True, 
             raise BadRoutine([_never_possible(routine, found)])
         count = count_of(program, found, exact)
         claims = _claims(program, found, count)
-        if every_claim and (missed := [claim for claim in claims if claim.reached == 0 and not found.stuck]):
-            raise BadRoutine([_never_reached(routine, claim) for claim in missed])
+        endings = [claim for claim, of in zip(claims, program.claims, strict=True) if not of.throughout]
+        if some_claim and endings and not found.stuck and not any(claim.reached != 0 for claim in endings):
+            raise BadRoutine([_never_reached(routine, claim) for claim in endings])
         verdict = _judged(routine, program, found, claims, count, exact, budget, explain)
     except OutOfBudget as limit:
         stopped = f"Not settled: {limit.reached}, and the search stopped there"
@@ -279,8 +281,14 @@ def _end_places(
 
 def _proved(program: Program, found: Exploration, claims: Sequence[Claim], count: Count) -> str:
     """The headline: what is proved, and of which paths."""
+    missed = [str(claim.line) for claim in claims if claim.reached == 0]
+    if missed:  # a case that does not occur: nothing is proved of it
+        claims = [claim for claim in claims if claim.reached != 0]
+        nobody = f"; no path comes to line{'s' if len(missed) > 1 else ''} {list_text(missed)}"
+        return _proved(program, found, claims, count) + nobody
     said = " and ".join(dict.fromkeys(_said(claim.text) for claim in claims))
-    marked = sum(1 << i for i, claim in enumerate(program.claims) if claim.marked)
+    lines = {claim.line for claim in claims}
+    marked = sum(1 << i for i, claim in enumerate(program.claims) if claim.marked and claim.line in lines)
     in_cases = program.reached is not None and any(state[program.reached] & marked != marked for state in found.ends)
     if count.some_miss:
         where = f"on the {of_paths(count.reached, count.paths)}" if count.reached and count.paths else "on the paths"

@@ -47,8 +47,8 @@ what you have been told, and name only cards whose faces you know; a card that l
 all with it, can be looked for all the same. Numbers and cards that come into being in one case only are not known behind it.
 
 The piles are those dealt or laid down last; where none was, all heaps called *pile 1*, *pile 2* and so on. Only piles that
-have cards are pointed to and gathered. Every claim must be reached by some path; where not every path comes to it, the
-verdict says on how many it is.
+have cards are pointed to and gathered. Some path must come to a claim; where not every path does, the verdict says on how
+many it is, and names the lines that no path comes to.
 
 ## Limits
 

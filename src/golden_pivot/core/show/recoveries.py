@@ -67,7 +67,7 @@ def after_slips(text: str, found: Fragility, budget: Budget) -> Iterator[Recover
 
 def _come_to(text: str, line: int, when: str, budget: Budget) -> Iterator[Recovery]:
     try:
-        found = prove(read_routine(text), quiet(budget), explain=False, every_claim=False)
+        found = prove(read_routine(text), quiet(budget), explain=False, some_claim=False)
     except (BadRoutine, OutOfBudget):
         yield Recovery(line, when, "it cannot be carried out", "")
         return

@@ -292,14 +292,13 @@ class _Search:
     def _never_reached(
         program: Program, ends: Layer, key: Callable[[State], tuple[int, ...]], alive: set[tuple[int, ...]]
     ) -> set[tuple[int, ...]]:
-        """Fillings with which no path comes to some claim: nothing is proved by these."""
-        if program.reached is None:
+        """Fillings with which no path comes to any claim: nothing is proved by these."""
+        if program.reached is None or any(not claim.marked and not claim.throughout for claim in program.claims):
             return set()
-        wanted = sum(1 << i for i, claim in enumerate(program.claims) if claim.marked)
         reached: dict[tuple[int, ...], int] = {}
         for state in ends:
             reached[key(state)] = reached.get(key(state), 0) | state[program.reached]
-        return {one for one in alive if reached.get(one, 0) & wanted != wanted}
+        return {one for one in alive if not reached.get(one, 0)}
 
     @staticmethod
     def _goes_on(key: tuple[int, ...], alive: set[tuple[int, ...]], refuted: set[tuple[int, ...]]) -> bool:

@@ -113,7 +113,7 @@ def _known(text: str, line: Line, slot: str, new: NewNumber, run: tuple[int, int
     row = with_range(line, slot, new, run)
     changed = read_routine(edited(text, Edit(line.number, line.number, (row,))))
     try:
-        found = prove(changed, quiet(budget), explain=False, every_claim=False)
+        found = prove(changed, quiet(budget), explain=False, some_claim=False)
     except BadRoutine:
         return "it cannot be carried out"
     if found.count is None:

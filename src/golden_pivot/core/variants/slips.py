@@ -168,7 +168,7 @@ def fragility_of(
     Raises BadRoutine for a text with faults, Cancelled when the budget's flag is raised.
     """
     budget = quiet(budget)
-    plain = prove(read_routine(text), budget, every_claim=False)
+    plain = prove(read_routine(text), budget, some_claim=False)
     before = _Before(text, budget) if plain.verdict == REFUTED else None
     slips = slips_of(text)
     found: list[Outcome] = []
@@ -200,7 +200,7 @@ def _proved(text: str, slip: Slip, budget: Budget) -> Verdict | None:
             read_routine(edited(text, slip.edit)),
             budget.narrowed(MOST_STATES, MOST_TRANSITIONS),
             explain=False,
-            every_claim=False,
+            some_claim=False,
         )
     except BadRoutine as bad:
         return Verdict(UNSETTLED, bad.faults[0].message) if bad.is_limit else None
