@@ -337,7 +337,7 @@ def test_a_sweep_is_a_row_of_verdicts(page: Page) -> None:
     page.get_by_role("button", name="Prove them all").click()
     expect(page.get_by_role("table", name="Verdict for each number")).to_be_visible(timeout=60_000)
     expect(page.get_by_role("tabpanel")).to_contain_text("1 of 5 cases come out")
-    expect(page.get_by_label("28: proved, 1st in dealt")).to_be_visible()
+    expect(page.get_by_label("28: proved, 10 paths, 1st in dealt")).to_be_visible()
 
 
 def test_two_windows_keep_both_texts(page: Page, address: str) -> None:

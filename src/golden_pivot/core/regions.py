@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from .budget import Budget
 from .building import REGION, compile_routine
-from .counted import Count, paths_text
+from .counted import Count
 from .explorer import count_of, explore
 from .faces import FaceClass, Faces, cards_text
 from .faults import OutOfBudget
@@ -47,10 +47,11 @@ class Region:
     @property
     def says(self) -> str:
         """In a sentence: with which choices it holds, and on how many paths."""
-        on = f"{self.count.text[:1].upper()}{self.count.text[1:]}" if self.count.failing else (
-            f"Holds on {'its' if self.paths == 1 else 'all'} {paths_text(self.paths)}{self._missing}")  # fmt: skip
-        if not self.count.failing or not self.passing:
-            return f"{on}."
+        if not self.count.failing:
+            return f"It holds, whatever they choose: {self.count.text}."
+        on = f"{self.count.text[:1].upper()}{self.count.text[1:]}."
+        if not self.passing:
+            return on
         when = (
             f"Holds exactly when {self.text}."
             if self.text
@@ -58,11 +59,7 @@ class Region:
             if self.fails
             else "The choices with which it holds have no short description."
         )
-        return f"{when} {on}."
-
-    @property
-    def _missing(self) -> str:
-        return self.count.text.partition(",")[1] + self.count.text.partition(", ")[2] if self.count.some_miss else ""
+        return f"{when} {on}"
 
 
 @dataclass(frozen=True)
