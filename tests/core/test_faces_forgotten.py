@@ -33,8 +33,6 @@ BLOCK = 20
 FIRST = random.randrange(10**9) if "RANDOM_ROUTINES" in os.environ else 0
 MANY = int(os.environ.get("RANDOM_ROUTINES", "400"))
 
-KINDS_OF_ENDING = ("ends_", "never_", "odds_")
-
 
 def disagreement(text: str) -> str | None:
     """What the prover says otherwise than the reference; None where they agree, or paths are too many."""

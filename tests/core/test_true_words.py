@@ -17,6 +17,7 @@ from golden_pivot.core.language.printer import routine_json, routine_text
 from golden_pivot.core.notes import recap_of
 from golden_pivot.core.odds import odds_of
 from golden_pivot.core.regions import region_of
+from golden_pivot.core.replay import play
 from golden_pivot.core.report import chance_text
 from golden_pivot.core.show.compare import compared
 from golden_pivot.core.show.cues import cues_of
@@ -344,6 +345,14 @@ def test_what_was_not_tried_is_not_called_impossible() -> None:
     found = solve(text, Budget(), {1: ["6", "7"]})
     assert [values[0] for values in found.answers] == ["6"] and (found.open, found.complete) == (1, False)
     assert found.says == "1 work of the 1 that are settled, of 2 ways in all. 1 is too large to be settled."
+
+
+def test_more_piles_than_can_be_followed_are_played_up_to_there() -> None:
+    laid = "Cut off 2 cards of deck to packet\nLay packet down as a new pile\n"
+    text = f"Pack: 20 cards, any order\nPlace FORCE on top\n{7 * laid}Gather the piles in any order to table\n"
+    assert proved(text).limit == "orders"
+    played = play(read_routine(text))
+    assert played.stuck_at == 17 and "7 piles in any order" in played.failures[0]
 
 
 def test_a_search_that_stops_says_what_stopped_it() -> None:

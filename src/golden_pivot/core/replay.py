@@ -10,7 +10,7 @@ from typing import Any
 
 from .building import REPLAY, compile_routine, compile_what_can_be
 from .cards import FACE_UP, INDIFFERENT, TOKEN
-from .faults import Fault, Impossible, NoSuchPath
+from .faults import Fault, Impossible, NoSuchPath, OutOfBudget
 from .program import (
     FAILED,
     MOST_TURNS,
@@ -236,6 +236,10 @@ def _play(program: Program, faults: tuple[Fault, ...], decide: Any, strict: bool
                 raise
             stuck_at = step.line
             failures.append(f"these choices do not go together (line {step.line})")
+            break
+        except OutOfBudget as limit:  # such as more orders of piles than can be followed
+            stuck_at = step.line
+            failures.append(f"{limit.reached} (line {step.line})")
             break
         except Impossible as obstacle:
             stuck_at = step.line
