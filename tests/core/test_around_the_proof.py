@@ -9,7 +9,7 @@ import os
 from collections import Counter
 from itertools import islice, pairwise
 
-from hypothesis import HealthCheck, Phase, assume, given, settings
+from hypothesis import HealthCheck, Phase, assume, example, given, settings
 from hypothesis import strategies as st
 
 from golden_pivot.core.budget import Budget
@@ -194,7 +194,16 @@ def _position(heaps: dict[str, tuple[int, ...]], card: Card) -> object:
     return next(((name, heap.index(card.number) + 1) for name, heap in heaps.items() if card.number in heap), None)
 
 
+MATES_ARE_ALIKE = (
+    "Pack: 4 cards, any order\nPlace queen of hearts at position 1 from the top\nPlace jack of spades at position 1 from the bottom\n"
+    "Place FORCE at position 2 from the bottom, the mate of jack of spades\nSpectator takes any 2 cards of deck to table\n"
+    "Spectator draws the top and bottom cards of deck together onto table, the bottom card on\n"
+    "Ends with: the cards of table, two by two from the top, are mates\n"
+)
+
+
 @SOME_TIMES
+@example(MATES_ARE_ALIKE)
 @given(routines())
 def test_a_reset_brings_back_how_every_card_lay(text: str) -> None:
     """The plan is carried out with real cards, from the end of every path, in words of this test's own."""

@@ -22,6 +22,7 @@ from ..program import (
     AnyInstruction,
     Branch,
     Cell,
+    Closure,
     Leap,
     Loop,
     Program,
@@ -160,7 +161,8 @@ class Builder(Keeping):
         ]
         instructions = [
             Leap(step.line, step.round, frozenset(), frozenset(), i + 1)
-            if isinstance(step, Loop) and step.end >= len(instructions)
+            if (isinstance(step, Loop) and step.end >= len(instructions))
+            or (isinstance(step, Closure) and (not step.ends or step.ends[-1] > len(instructions)))
             else step
             for i, step in enumerate(instructions)
         ]

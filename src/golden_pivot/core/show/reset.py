@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from itertools import permutations, product
@@ -70,8 +71,10 @@ def ends_of(program: Program, budget: Budget) -> tuple[State, ...]:
 def reset_program(routine: Routine) -> Program:
     """The routine with every card of the set-up followed to the end. Raises BadRoutine."""
     program = compile_routine(routine, ENDS)
-    # A card that no line asks for is like any other, but its place must be found again.
-    if all(one.card in program.tokens for one in setup_of(routine).lying):
+    # A card that no line asks for is like any other, and mates may be like each other; but each place must be found again.
+    tokens = [program.tokens.get(one.card, 0) for one in setup_of(routine).lying]
+    lying = Counter(card & TOKEN for index, _ in program.places() for card in program.start[index])
+    if all(lying[token] == 1 for token in tokens if token) and all(tokens):
         return program
     return compile_routine(routine, replace(ENDS, every_card=True, every_name=True, forget_faces=False))
 
