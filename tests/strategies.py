@@ -189,7 +189,10 @@ class _Writer:
 
     def look(self) -> bool:
         """How many cards lie where on the first path, so that not every line asks for more; whether it is stuck."""
-        path, _ = run(routine_json(read_routine("\n".join(self.rows))), ())
+        try:
+            path, _ = run(routine_json(read_routine("\n".join(self.rows))), ())
+        except KeyError:  # a name that was given on another path
+            return True
         self.sizes = {name: len(heap) for name, heap in path.table.heaps.items()}
         return path.stuck
 

@@ -11,6 +11,7 @@ import operator
 from collections.abc import Callable, Mapping, Sequence
 from contextlib import suppress
 from dataclasses import dataclass, field
+from itertools import zip_longest
 from typing import Any
 
 from .budget import CHECK_EVERY, Budget
@@ -442,7 +443,7 @@ def _one_pass(
             except NoSuchPath:
                 continue
             except Impossible as obstacle:
-                at = _line_of(stage, runs, state, option)
+                at = _line_of(stage, runs, counts if handled else (), state, option)
                 stop(tuple(cells), reached, at, obstacle.reason)
                 continue
             if leaves_for:
@@ -490,13 +491,18 @@ def _met(stage: _Stage, layer: Layer, merge: Callable[[Any, Any], Any]) -> Layer
     return met
 
 
-def _line_of(stage: _Stage, runs: Sequence[Run], state: State, option: Any) -> int:
+def _line_of(
+    stage: _Stage, runs: Sequence[Run], counts: Sequence[Callable[[Sequence[Any]], int]], state: State, option: Any
+) -> int:
     """The line at which this path got stuck, found by going through the pass once more, step by step."""
     cells = list(state)
     if stage.choose:
         cells[stage.choose.cell] = option
-    for step, run in zip(stage.then, runs, strict=True):
+    for step, run, count in zip_longest(stage.then, runs, counts, fillvalue=None):
+        assert step and run
         try:
+            if count:
+                count(cells)
             run(cells)
         except Impossible:
             return step.line

@@ -10,7 +10,7 @@ from .building import LEDGER, TABLE, Purpose, compile_routine
 from .explorer import Layer, explore
 from .faults import OutOfBudget
 from .formulas import MOST_ROWS, fit
-from .program import JUMP, Act, AnyInstruction, Choose, Closure, Program, State
+from .program import JUMP, Act, AnyInstruction, Check, Choose, Closure, Program, State
 from .routine import Routine
 from .shapes import runs_text
 
@@ -103,7 +103,8 @@ class _Margin:
         found: dict[str, set[int]] = {}
         rows: list[tuple[State, int]] = []
         for state in layer:
-            where = self.program.where_is(state, self.program.target) if state[JUMP] is None else None
+            here = state[JUMP] is None or self._is_within(state[JUMP], line, turn)
+            where = self.program.where_is(state, self.program.target) if here else None
             if where:
                 found.setdefault(where[0], set()).add(where[1])
                 rows.append((state, where[1]))
@@ -112,6 +113,13 @@ class _Margin:
         places = tuple((place, tuple(sorted(positions))) for place, positions in found.items())
         formula = self._formula(rows) if len(places) == 1 and len(places[0][1]) > 1 else None
         self.entries[line, turn] = Entry(line, turn, places, formula)
+
+    def _is_within(self, target: int, line: int, turn: tuple[int, ...]) -> bool:
+        """Whether a path that goes on there has only left out a part of what the line does."""
+        steps = self.program.instructions
+        # A claim may have been moved up in front of it.
+        following = next((step for step in steps[target:] if not isinstance(step, Check) or step.line == line), None)
+        return following is not None and (following.line, following.round) == (line, turn)
 
     def _formula(self, rows: Sequence[tuple[State, int]]) -> str | None:
         named = [(cell, symbol) for cell, symbol in self.numbers if rows[0][0][cell] is not None]

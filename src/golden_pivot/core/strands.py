@@ -15,7 +15,7 @@ from .budget import Budget
 from .building import LEDGER, compile_routine
 from .explorer import Algebra, Exploration, Layer, stages, take_stage
 from .faults import OutOfBudget
-from .program import FAILED, Act, Program, State
+from .program import FAILED, Act, Check, Program, State
 from .routine import Line, Routine
 
 MOST_STATES = 20_000
@@ -136,11 +136,15 @@ def _last(line: Line) -> int:
 def _steps(routine: Routine, program: Program, budget: Budget) -> Iterator[_Step]:
     top_of = _outermost(routine)
     layer: Layer = {program.start: {}}
-    for ((line, last), turn), group in groupby(
-        stages(program, fused=False),
-        key=lambda stage: (top_of[stage.first.line], stage.first.round[0] if stage.first.round else None),
-    ):
-        together = list(group)
+    single = stages(program, fused=False)
+    keys = [(top_of[stage.first.line], stage.first.round[0] if stage.first.round else None) for stage in single]
+    claims = [stage.choose is None and all(isinstance(step, Check) for step in stage.then) for stage in single]
+    for i in range(1, len(single)):
+        # A claim that was moved up into a block does not cut it in two.
+        if claims[i] and keys[i - 1] in keys[i + 1 :]:
+            keys[i] = keys[i - 1]
+    for ((line, last), turn), group in groupby(zip(keys, single, strict=True), key=lambda pair: pair[0]):
+        together = [stage for _, stage in group]
         before = tuple(layer)
         layer = {state: {i: Fraction(1)} for i, state in enumerate(before)}
         found = Exploration()
@@ -169,7 +173,8 @@ def _edges(
         to = program.where_is(state, program.target)
         after.append(sum((paths[origin] * ways for origin, ways in origins.items()), Fraction(0)))
         for origin, ways in origins.items():
-            if to is not None:
+            # Piles are chosen one by one as they come into being: what comes to no end was no way at all.
+            if to is not None and (good or bad):
                 add(origin, to, paths[origin] * ways, good, bad)
     for origin in step.stuck:
         add(origin, None, paths[origin], False, True)

@@ -89,6 +89,8 @@ class Claim:
     """of those that come to it, and those that get stuck; None where paths have no number"""
     reached: int | None
     """paths that come to it"""
+    denied: bool = False
+    """some path came to it and it was not so, whatever became of that path afterwards"""
 
 
 @dataclass(frozen=True)
@@ -206,6 +208,9 @@ def _judged(
 ) -> Verdict:  # fmt: skip
     if count.some_fail:
         refuted = Verdict(REFUTED, "Fails", landing=_end_places(routine, program, found, count, budget))
+        if not program.claims:  # what is known on the paths that come to their end
+            known = _unclaimed(program, found, count)
+            refuted = replace(refuted, told=known.told, whereabouts=known.whereabouts)
         return _explained(routine, refuted, exact, budget) if explain else refuted
     if not program.claims:
         return _unclaimed(program, found, count)
@@ -247,6 +252,7 @@ def _never_possible(routine: Routine, found: Exploration) -> Fault:
 def _claims(program: Program, found: Exploration, count: Count) -> tuple[Claim, ...]:
     stuck, ended = sum(found.stuck.values()), (*found.ends.items(), *found.again.items())
     numbered = count.paths is not None
+    judged = [state for state, _ in ended] + [one.state for one in found.stuck]
 
     def of(i: int) -> Claim:
         claim = program.claims[i]
@@ -263,6 +269,7 @@ def _claims(program: Program, found: Exploration, count: Count) -> tuple[Claim, 
             not failing,
             failing if numbered else None,
             reached if numbered or not reached else None,
+            any(state[FAILED] >> (i + 1) & 1 for state in judged),
         )
 
     return tuple(map(of, range(len(program.claims))))

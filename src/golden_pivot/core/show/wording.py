@@ -114,11 +114,11 @@ def _tested(routine: Routine, line: Line, saying: Saying, budget: Budget) -> Ite
             found = prove(replace(routine, asides=(Aside(line.number, saying.later, claims),)), quiet(budget))
         except (BadRoutine, OutOfBudget):
             continue
-        if found.claims and all(claim.holds for claim in found.claims):
-            return
+        if found.claims and not any(claim.denied for claim in found.claims):
+            return  # a path that gets stuck further on makes nothing untrue that was said before
         if found.claims and why is None:
             example = found.counterexample
-            why = example.sentence if example else "It is not so on every path."
+            why = example.sentence if example and example.stuck_at is None else "It is not so on every path."
     if why:
         yield Finding(line.number, saying.words, why)
 

@@ -217,6 +217,9 @@ def _judged(slip: Slip, verdict: Verdict, plain: Verdict, before: _Before | None
     else:
         kind, share, says = _by_place(verdict, plain, count)
     if count.some_fail and plain.count and plain.count.some_fail and before and before.fails_no_more(slip.edit):
+        placed = (HARMLESS, 0.0, "") if verdict.claims else _by_place(verdict, plain, count)
+        if placed[0] != HARMLESS:  # where it does not fail it comes out otherwise
+            return Outcome(slip, placed[0], placed[1], placed[2], spoiled)
         return Outcome(slip, HARMLESS, share, "It fails where it fails without it, and nowhere else.", spoiled)
     if count.some_fail and plain.count and plain.count.some_fail:
         says += f" Without it: {plain.count.failure}"
