@@ -55,6 +55,16 @@ def test_a_desk_opens_on_a_worked_example(name: str) -> None:
         ("odds", {"numbers": ["frog"]}, "numbers", "frog"),
         ("odds", {"habits": ["m: evenly from 1 to 2"]}, "habits", "number m"),
         ("odds", {"habits": ["n: as recorded 99"]}, "habits", "never a number"),
+        # Sizes have an end, and a gap is filled with nothing but its words.
+        ("spell", {"phrasings": ["{value:>60000000}"]}, "phrasings", "nothing here"),
+        ("spell", {"phrasings": ["{value!r:9999999}"]}, "phrasings", "nothing here"),
+        ("spell", {"phrasings": ["{value.__class__}"]}, "phrasings", "nothing here"),
+        ("spell", {"phrasings": ["{value"]}, "phrasings", "nothing here"),
+        ("narrow", {"ask": "Point to {count:>60000000}"}, "ask", "gap"),
+        ("narrow", {"keep": "{left[0]}"}, "keep", "gap"),
+        ("odds", {"habits": ["n: evenly from 0 to 1000000"]}, "habits", "no range"),
+        ("odds", {"habits": [f"n: as recorded {'9' * 5000}"]}, "habits", "no habit"),
+        ("odds", {"routine": "Pack: 9 cards\nPlace A 1st\nSpectator names a number n from 0 to 1000000\n"}, "routine", "Line 3"),
     ],
 )  # fmt: skip
 def test_what_makes_no_sense_is_told(desk: str, asks: dict[str, object], field: str, says: str) -> None:

@@ -119,13 +119,13 @@ class Asking:
 
     # Faults
 
-    def fault(self, slot: str, message: str, expected: str, remedy: str) -> LineFails:
+    def fault(self, slot: str, message: str, expected: str, remedy: str, is_limit: bool = False) -> LineFails:
         """Notes a fault at a slot of the line and returns what to raise."""
         for name, _, start, end in self.line.spans:
             if name == slot:
-                self.faults.append(Fault(self.line.number, start + 1, end + 1, message, expected, remedy))
+                self.faults.append(Fault(self.line.number, start + 1, end + 1, message, expected, remedy, is_limit))
                 return LineFails()
-        return self.fault_at(self.line, message, expected, remedy)
+        return self.fault_at(self.line, message, expected, remedy, is_limit)
 
     def fault_at(self, line: Line, message: str, expected: str, remedy: str, is_limit: bool = False) -> LineFails:
         start = len(line.text) - len(line.text.lstrip())

@@ -14,6 +14,8 @@ from ..steps.declare import CHANCE
 from .places import Place
 from .table import Table
 
+MOST_NUMBERS = 10_000
+"""among which one is chosen; every one of them is gone through"""
 _SYMBOLS = "pqrstuvw"
 Ways = Callable[[Sequence[Any], int], tuple[int, int]]
 
@@ -79,6 +81,15 @@ class Choices(Table):
                 f"No number is from {low(self.start)} to {high(self.start)}.",
                 "the smaller number first",
                 "Exchange the two, or widen the range.",
+            )
+
+        if is_settled(new.low) and is_settled(new.high) and high(self.start) - low(self.start) >= MOST_NUMBERS:
+            raise self.fault(
+                slot,
+                f"A choice among {high(self.start) - low(self.start) + 1:,} numbers is more than can be gone through.",
+                f"at most {MOST_NUMBERS:,} numbers",
+                "Narrow the range.",
+                is_limit=True,
             )
 
         def options(cells: Sequence[Any]) -> Sequence[int]:

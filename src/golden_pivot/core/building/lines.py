@@ -20,6 +20,8 @@ if TYPE_CHECKING:
     from .builder import Builder
 
 MAX_INSTRUCTIONS = 5000
+MAX_ROUNDS = 20_000
+"""times that lines in blocks are gone through, whether or not anything is done in them"""
 OF_CARDS = ("card", "cards", "together", "listed")
 """types of slots in which cards stand by their names"""
 
@@ -31,6 +33,7 @@ class Lines(Looks):
         self._phase = PAGE
         self._following: Line | None = None
         """the step behind the line at hand, in the same block"""
+        self._blocks_entered = 0
         self._sound: tuple[int | None, int | None] = (None, None)
         """how many instructions and claims there were before the first line at fault"""
 
@@ -150,10 +153,16 @@ class Lines(Looks):
         self._lines(lines)
         if len(self.faults) > faults:
             raise LineFails  # the same faults every time round; once is enough
-        if len(self.instructions) > MAX_INSTRUCTIONS:
+        self._blocks_entered += 1
+        if len(self.instructions) > MAX_INSTRUCTIONS or self._blocks_entered > MAX_ROUNDS:
+            many = (
+                f"more than {MAX_INSTRUCTIONS} single actions"
+                if len(self.instructions) > MAX_INSTRUCTIONS
+                else f"more than {MAX_ROUNDS} times round"
+            )
             raise self.fault_at(
                 self.line,
-                f"This makes more than {MAX_INSTRUCTIONS} single actions.",
+                f"This makes {many}.",
                 "fewer repetitions",
                 "Repeat fewer times.",
                 is_limit=True,

@@ -13,13 +13,13 @@ from fractions import Fraction
 from functools import lru_cache
 from itertools import product
 from math import comb, prod
-from string import Formatter
 
 from num2words import num2words
 
 from ..budget import Budget
 from ..cards import MAX_CARDS
 from .declare import Desk, Send, Table, Trouble, asked, desk, within
+from .gaps import filled, strange_gap
 
 MOST_OBJECTS, MOST_QUESTIONS, MOST_STAGES = 12, 6, 3
 KEEP, GO = "keep", "go"
@@ -217,11 +217,7 @@ def _provided(objects: int, points: tuple[int, ...], targets: int) -> Pattern:
 
 
 def _check_line(name: str, line: str) -> None:
-    try:
-        unknown = {field for _, field, _, _ in Formatter().parse(line) if field is not None} - {"count", "left"}
-    except ValueError:
-        unknown = {"{"}
-    if unknown:
+    if strange_gap(line, ("count", "left")) is not None:
         raise Trouble(name, f"“{line}” has a gap that nothing fills.", "There are {count} and {left}.")
 
 
@@ -240,7 +236,7 @@ def _together(stages: Sequence[Pattern], targets: int) -> Pattern:
 
 
 def _filled(line: str, count: int, left: int) -> str:
-    text = line.format(count=_count_word(count), left=_count_word(left))
+    text = filled(line, {"count": _count_word(count), "left": _count_word(left)})
     return text[:1].upper() + text[1:]
 
 

@@ -144,7 +144,7 @@ class OddsAnswers:
 
 Weights = Mapping[int, int]
 _HABIT = re.compile(
-    r"(?P<name>[^:]+):\s*(?:(?P<kind>evenly|about the middle)\s+from\s+(?P<low>\d+)\s+to\s+(?P<high>\d+)|as recorded\s+(?P<seen>[\d,;\s]+))"
+    r"(?P<name>[^:]+):\s*(?:(?P<kind>evenly|about the middle)\s+from\s+(?P<low>[0-9]{1,7})\s+to\s+(?P<high>[0-9]{1,7})|as recorded\s+(?P<seen>[0-9]{1,7}(?:[,;\s]+[0-9]{1,7})*[,;\s]*))"
 )
 
 
@@ -156,7 +156,7 @@ def read_habit(text: str) -> tuple[str, str, Weights]:
                       "Write “n: evenly from 0 to 39”, “n: about the middle from 0 to 40”, or “n: as recorded 18, 20, 21”.")  # fmt: skip
     name = found["name"].strip()
     if found["seen"]:
-        seen = [int(number) for number in re.findall(r"\d+", found["seen"])]
+        seen = [int(number) for number in re.findall("[0-9]+", found["seen"])]
         if len(seen) > MOST_RECORDS:
             raise Trouble("habits", f"{len(seen):,} records are too many.", f"Keep the last {MOST_RECORDS:,}.")
         return name, f"{name} {HABITS[RECORDED]}: {len(seen)} of them", dict(sorted(Counter(seen).items()))

@@ -7,13 +7,13 @@ import unicodedata
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from itertools import combinations
-from string import Formatter
 
 from ..budget import Budget
 from ..cards import RANKS, SUITS, ordinal
 from ..expressions import letters_in
 from .card_words import PACKS, CardWords
 from .declare import Desk, Send, Table, Trouble, asked, desk, within
+from .gaps import filled, strange_gap
 
 MOST_NAMES, MOST_PHRASINGS, LONGEST_NAME = 1000, 24, 80
 MOST_TRIED = 16
@@ -210,19 +210,10 @@ def _phrasings(asks: SpellingAsks, fields: dict[str, str], pack: CardWords | Non
     found = []
     for text in wanted:
         template = text.removeprefix(AWKWARD).strip()
-        try:
-            used = {
-                name
-                for _, name, spec, conversion in Formatter().parse(template)
-                if name is not None or spec or conversion
-            }
-            unknown = {str(name) for name in used} - set(fields)
-        except ValueError:
-            unknown = {"{"}
-        if unknown:
+        if (strange := strange_gap(template, fields)) is not None:
             raise Trouble(
                 "phrasings",
-                f"“{text}” has {{{sorted(unknown)[0].strip('{}')}}}, which is nothing here.",
+                f"“{text}” has {{{strange.strip('{}')}}}, which is nothing here.",
                 f"There are {', '.join(f'{{{name}}}' for name in fields)}.",
             )
         found.append((template, text.startswith(AWKWARD)))
@@ -235,7 +226,7 @@ def spelled(template: str, fields: dict[str, str]) -> str:
     >>> spelled("{article} {value}", {"article": "l’", "value": "as"})
     'l’as'
     """
-    words = unicodedata.normalize("NFC", " ".join(template.format(**fields).split()))
+    words = unicodedata.normalize("NFC", " ".join(filled(template, fields).split()))
     return words.replace("’ ", "’")
 
 

@@ -5,7 +5,8 @@ from __future__ import annotations
 import re
 from itertools import groupby
 
-from ..building.lines import MAX_INSTRUCTIONS
+from ..building.choices import MOST_NUMBERS
+from ..building.lines import MAX_INSTRUCTIONS, MAX_ROUNDS
 from ..building.table import MOST_GATHERED_FREELY, MOST_PILES
 from ..cards import MAX_CARDS
 from ..expressions import MAX_DEPTH, MAX_NUMBER
@@ -58,6 +59,8 @@ many it is, and names the lines that no path comes to.
 | blocks inside each other | {MAX_NESTING} |
 | a number worked out | {MAX_DEPTH} steps, {MAX_NUMBER:,} |
 | single actions a routine comes to | {MAX_INSTRUCTIONS:,} |
+| times round of all its repetitions together | {MAX_ROUNDS:,} |
+| numbers to choose among in one line | {MOST_NUMBERS:,} |
 | cards in play | {MAX_CARDS} |
 | piles | {MOST_PILES} |
 | piles, places or cards *in any order* in one line | {MOST_GATHERED_FREELY}; more in a stated order |

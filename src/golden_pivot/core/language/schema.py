@@ -102,12 +102,19 @@ def _line(kind: StepKind) -> dict[str, Any]:
 
 
 def routine_schema() -> dict[str, Any]:
-    """JSON Schema (2020-12) of what `routine_json` writes and `text_from_json` reads."""
+    """JSON Schema (2020-12) of what `document_of` writes and `text_of` reads."""
     plain = [_object({name: _TEXT}) for name in ("patter", "remark", "unread")]
     lines = [*map(_line, REGISTRY.values()), *plain, _object({"empty": {"const": True}})]
     return {
         "$schema": "https://json-schema.org/draft/2020-12/schema",
         "title": "A routine of Golden Pivot",
-        **_object({"format": {"const": FORMAT}, "lines": {"type": "array", "items": {"$ref": "#/$defs/line"}}}),
+        **_object(
+            {
+                "format": {"const": FORMAT},
+                "lines": {"type": "array", "items": {"$ref": "#/$defs/line"}},
+                "as_written": {**_TEXT, "description": "the text, where its wording or layout is its own"},
+            },
+            ["as_written"],
+        ),
         "$defs": {**_DEFS, "line": {"oneOf": lines}},
     }
