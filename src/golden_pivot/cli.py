@@ -1,14 +1,13 @@
 """The command line: a thin door to the core and the shelf.
 
 `prove` exits 0 for proved, fixed and rule; 1 for refuted, one-of and lost; 2 for bad input, told on standard
-error with line, column and remedy; 3 for unsettled.
+error with line, column and remedy; 3 for unsettled; 70 where the program itself broke.
 """
 
 from __future__ import annotations
 
 import json
 import os
-import sqlite3
 import sys
 from collections.abc import Iterable, Iterator
 from contextlib import contextmanager
@@ -19,6 +18,7 @@ import typer
 
 from . import demo
 from .cli_desks import add_desks
+from .cli_keep import add_keep
 from .cli_show import add_show
 from .core.budget import Budget
 from .core.faults import BadRoutine
@@ -32,7 +32,7 @@ from .core.variants.report import explanation_json, fragility_json, limits_json,
 from .core.variants.slips import fragility_of
 from .core.variants.sweeps import sweep, with_blank
 from .core.verdicts import Verdict, prove
-from .store import Database, NewerDatabase, Shelf
+from .store import Database, Shelf, ShelfFile, ShelfTrouble, Taken, open_shelf_file
 
 EXIT_CODES = {"proved": 0, "fixed": 0, "rule": 0, "refuted": 1, "one-of": 1, "lost": 1, "unsettled": 3}
 BAD_INPUT = 2
@@ -57,7 +57,7 @@ def _refuse(message: str) -> typer.Exit:
 def serve(
     demo_shelf: Annotated[bool, typer.Option("--demo", help="Put the demo routines on the shelf, once.")] = False,
     data: DataFile = None,
-    port: Annotated[int, typer.Option(help="0 takes any free port.")] = 8737,
+    port: Annotated[int, typer.Option(help="0 takes any free port.", min=0, max=65535)] = 8737,
 ) -> None:
     """Serve the bench on this machine only, and print its address."""
     import socket
@@ -65,25 +65,44 @@ def serve(
     import uvicorn
 
     from .api.app import create_app
+    from .api.serving import config_for
 
+    path = data or _default_data()
+    with bad_shelf():
+        # A damaged shelf is served too: that is where one is told, and helped.
+        file = open_shelf_file(path, even_damaged=True)
     try:
-        database = Database(data or _default_data())
-    except (NewerDatabase, sqlite3.Error, OSError) as error:
-        raise _refuse(f"The shelf cannot be opened: {error}.") from error
-    if demo_shelf:
-        Shelf(database).seed_once("demo shelf", [demo.demo_text(name) for name in demo.demo_names()])
-    listener = socket.socket(socket.AF_INET, socket.SOCK_STREAM)
-    listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        if file.database.trouble:
+            typer.echo(f"{file.database.trouble}", err=True)
+        else:
+            with bad_shelf():
+                if demo_shelf:
+                    file.shelf.seed_once("demo shelf", [demo.demo_text(name) for name in demo.demo_names()])
+                _back_up_if_due(file)
+        listener = socket.socket(socket.AF_INET, socket.SOCK_STREAM)
+        listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        try:
+            listener.bind(("127.0.0.1", port))
+        except OSError as error:
+            raise _refuse(f"Port {port} is taken: {error}. Choose another with --port.") from error
+        listener.listen(128)
+        address = f"http://127.0.0.1:{listener.getsockname()[1]}"
+        if file.writing:
+            file.writing.serve_at(address)
+        typer.echo(f"Golden Pivot is at {address}  (Ctrl+C ends it)")
+        sys.stdout.flush()
+        uvicorn.Server(config_for(create_app(file.database))).run(sockets=[listener])
+    finally:
+        file.close()
+
+
+def _back_up_if_due(file: ShelfFile) -> None:
+    """A disk without room for a copy does not keep one from working; it is told."""
     try:
-        listener.bind(("127.0.0.1", port))
-    except OSError as error:
-        raise _refuse(f"Port {port} is taken: {error}. Choose another with --port.") from error
-    listener.listen(128)
-    typer.echo(f"Golden Pivot is at http://127.0.0.1:{listener.getsockname()[1]}  (Ctrl+C ends it)")
-    sys.stdout.flush()
-    # A search under way does not keep the server from ending.
-    config = uvicorn.Config(create_app(database), log_level="warning", access_log=False, timeout_graceful_shutdown=1)
-    uvicorn.Server(config).run(sockets=[listener])
+        if file.backups:
+            file.backups.make_if_due()
+    except ShelfTrouble as trouble:
+        typer.echo(f"No back-up could be made: {trouble}", err=True)
 
 
 @app.command("list")
@@ -92,8 +111,9 @@ def list_routines(data: DataFile = None, as_json: AsJson = False) -> None:
     rows = [{"name": f"demo:{name}", "title": _title(demo.demo_text(name))} for name in demo.demo_names()]
     path = data or _default_data()
     if path.exists():
-        shelf = Shelf(Database(path, read_only=True))
-        rows += [{"name": f"shelf:{routine.id}", "title": _title(routine.text)} for routine in shelf.routines()]
+        with bad_shelf():
+            shelf = Shelf(Database(path, read_only=True))
+            rows += [{"name": f"shelf:{routine.id}", "title": _title(routine.text)} for routine in shelf.routines()]
     elif data:
         raise _refuse(f"There is no shelf at {data}.")
     if as_json:
@@ -109,11 +129,11 @@ def _title(text: str) -> str:
 
 @app.command("prove")
 def prove_routine(
-    routine: Annotated[str, typer.Argument(help="A .pivot file, demo:NAME, or shelf:NUMBER.")],
+    routine: Annotated[str, typer.Argument(help="A .pivot file, demo:NAME, shelf:NUMBER, or - for standard input.")],
     data: DataFile = None,
     as_json: AsJson = False,
-    states: Annotated[int, typer.Option(help="Budget: different situations at one line.")] = 1_000_000,
-    seconds: Annotated[float, typer.Option(help="Budget: seconds.")] = 60.0,
+    states: Annotated[int, typer.Option(help="Budget: different situations at one line.", min=1)] = 1_000_000,
+    seconds: Annotated[float, typer.Option(help="Budget: seconds.", min=0.001)] = 60.0,
 ) -> None:
     """Prove a routine for every choice the spectator has."""
     text = _text_of(routine, data)
@@ -133,8 +153,8 @@ def prove_routine(
     raise typer.Exit(EXIT_CODES[verdict.verdict])
 
 
-Named = Annotated[str, typer.Argument(help="A .pivot file, demo:NAME, or shelf:NUMBER.")]
-Seconds = Annotated[float, typer.Option(help="Budget: seconds.")]
+Named = Annotated[str, typer.Argument(help="A .pivot file, demo:NAME, shelf:NUMBER, or - for standard input.")]
+Seconds = Annotated[float, typer.Option(help="Budget: seconds.", min=0.001)]
 Tries = Annotated[
     list[str] | None, typer.Option("--try", help="What to try for a blank: 2=10..40, or 1=on,under. May be repeated.")
 ]
@@ -268,26 +288,54 @@ def _text_of(name: str, data: Path | None) -> str:
             return demo.demo_text(rest)
         except KeyError:
             raise _refuse(f"There is no demo routine “{rest}”. There are: {', '.join(demo.demo_names())}.") from None
-    if kind == "shelf" and rest.isdigit():
+    if kind == "shelf" and rest.isascii() and rest.isdigit() and len(rest) < 20:
         path = data or _default_data()
         if not path.exists():
             raise _refuse(f"There is no shelf at {path}.")
+        with bad_shelf():
+            try:
+                return Shelf(Database(path, read_only=True)).routine(int(rest)).text
+            except LookupError as error:
+                raise _refuse(f"{error}. See: golden-pivot list") from error
+    if name == "-":
         try:
-            return Shelf(Database(path, read_only=True)).routine(int(rest)).text
-        except LookupError as error:
-            raise _refuse(f"{error}. See: golden-pivot list") from error
+            return sys.stdin.buffer.read().decode("utf-8-sig")
+        except UnicodeDecodeError as error:
+            raise _refuse("What comes on standard input is not a routine: it is not text.") from error
     try:
         text = Path(name).read_text(encoding="utf-8-sig")
-    except OSError as error:
-        raise _refuse(f"{name} cannot be read: {error.strerror}. Give a .pivot file or demo:NAME.") from error
-    except UnicodeDecodeError as error:
-        raise _refuse(f"{name} is not a routine: it is not text. Give a .pivot file or demo:NAME.") from error
+    except (OSError, ValueError) as error:
+        if isinstance(error, UnicodeDecodeError):
+            raise _refuse(f"{name} is not a routine: it is not text. Give a .pivot file or demo:NAME.") from error
+        raise _refuse(f"{name} cannot be read: {error}. Give a .pivot file or demo:NAME.") from error
     return text
 
 
+@contextmanager
+def bad_shelf() -> Iterator[None]:
+    """A file that cannot be used, or is in use, is bad input like any other."""
+    try:
+        yield
+    except (ShelfTrouble, Taken) as error:
+        raise _refuse(str(error)) from error
+    except OSError as error:
+        raise _refuse(f"The shelf cannot be opened: {error}.") from error
+
+
 add_desks(app, _text_of, _refuse)
+add_keep(app, _default_data, bad_shelf, _refuse)
 add_show(app, _text_of, _refuse)
 
 
+BROKEN = 70
+"""a fault of ours: EX_SOFTWARE of sysexits.h; never to be taken for an answer"""
+
+
 def main() -> None:
-    app()
+    try:
+        app()
+    except Exception as error:
+        typer.echo(f"Golden Pivot broke here ({type(error).__name__}: {error}). Please report it.", err=True)
+        if os.environ.get("GOLDEN_PIVOT_DEBUG"):
+            raise
+        sys.exit(BROKEN)

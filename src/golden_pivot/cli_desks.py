@@ -66,7 +66,9 @@ def _parameters(desk: Desk) -> list[inspect.Parameter]:
         default = desk.at_leisure.get(one.name, getattr(opening, one.name))
         about = str(one.metadata["description"])
         if one.name == "routine":
-            named = Annotated[str, typer.Argument(help="A .pivot file, demo:NAME, or shelf:NUMBER.")]
+            named = Annotated[
+                str, typer.Argument(help="A .pivot file, demo:NAME, shelf:NUMBER, or - for standard input.")
+            ]
             found.append(inspect.Parameter("routine", inspect.Parameter.POSITIONAL_OR_KEYWORD, annotation=named))
             continue
         hint: Any = types[one.name]
@@ -80,7 +82,7 @@ def _parameters(desk: Desk) -> list[inspect.Parameter]:
         )
     more: list[tuple[str, Any, Any]] = [
         ("data", Annotated[Path | None, typer.Option("--data", help="The shelf’s file.")], None),
-        ("seconds", Annotated[float, typer.Option("--seconds", help="Budget: seconds.")], 120.0),
+        ("seconds", Annotated[float, typer.Option("--seconds", help="Budget: seconds.", min=0.001)], 120.0),
         ("csv", Annotated[Path | None, typer.Option("--csv", help="Write the first table to this file.")], None),
         ("svg", Annotated[Path | None, typer.Option("--svg", help="Write the picture to this file.")], None),
         ("as_json", Annotated[bool, typer.Option("--json", help="Answer in JSON.")], False),
@@ -106,7 +108,7 @@ def _write(path: Path, text: str, refuse: Callable[[str], typer.Exit]) -> None:
 
 
 def _csv(table: Table) -> str:
-    from .api.desk_routes import table_csv
+    from .api.downloads import table_csv
 
     return table_csv(asdict(table))
 

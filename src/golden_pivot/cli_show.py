@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import contextlib
 import json
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import asdict
@@ -16,10 +17,12 @@ from .core.show.compare import ADDED, CHANGED, REMOVED, SAME, ComparedRow, Side,
 from .core.show.costs import Costs, costs_of
 from .core.show.schools import schools_of
 
-Named = Annotated[str, typer.Argument(help="A .pivot file, demo:NAME, or shelf:NUMBER.", metavar="routine")]
+Named = Annotated[
+    str, typer.Argument(help="A .pivot file, demo:NAME, shelf:NUMBER, or - for standard input.", metavar="routine")
+]
 DataFile = Annotated[Path | None, typer.Option("--data", help="The shelf's file. Default: in your data folder.")]
 AsJson = Annotated[bool, typer.Option("--json", help="Answer in JSON.")]
-Seconds = Annotated[float, typer.Option(help="Budget: seconds.")]
+Seconds = Annotated[float, typer.Option(help="Budget: seconds.", min=0.001)]
 
 Read = Callable[[str, Path | None], str]
 """the text of a routine by its name on the command line"""
@@ -125,5 +128,6 @@ def _write_sheet(text: str, kind: str, out: Path | None, size: str, seconds: flo
         beside.write_bytes(content)
         beside.replace(out)
     except OSError as error:
-        beside.unlink(missing_ok=True)
+        with contextlib.suppress(OSError):
+            beside.unlink(missing_ok=True)
         raise refuse(f"{out} cannot be written: {error.strerror}.") from error

@@ -1,6 +1,16 @@
-"""What is kept: routines, their versions, settings. SQLite through plain SQL."""
+"""What is kept: routines, their versions, settings, and copies of it all. SQLite through plain SQL."""
 
-from .database import Database, NewerDatabase
+from .archive import Archive, Archived, NotAnArchive, archive_of, packed, preview, read_archive, take_in
+from .backups import Backup, Backups
+from .database import Database
+from .lock import Taken, Writing
+from .opening import ShelfFile, open_shelf_file
+from .salvage import salvaged
 from .shelf import Routine, Shelf, StaleRevision, Unknown, Version
+from .trouble import ShelfTrouble
 
-__all__ = ["Database", "NewerDatabase", "Routine", "Shelf", "StaleRevision", "Unknown", "Version"]
+__all__ = [
+    "Archive", "Archived", "Backup", "Backups", "Database", "NotAnArchive", "Routine", "Shelf", "ShelfFile", "ShelfTrouble",
+    "StaleRevision", "Taken", "Unknown", "Version", "Writing", "archive_of", "open_shelf_file",
+    "packed", "preview", "read_archive", "salvaged", "take_in",
+]  # fmt: skip

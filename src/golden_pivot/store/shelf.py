@@ -3,12 +3,17 @@
 from __future__ import annotations
 
 import json
+import secrets
 import sqlite3
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import UTC, datetime
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from .database import Database
+
+if TYPE_CHECKING:
+    from .archive import Archived
 
 
 class Unknown(LookupError):
@@ -31,6 +36,9 @@ class Routine:
     """counts saves, from 1"""
     created_at: str
     changed_at: str
+    uid: str
+    """the same on every shelf it comes to, and given to no other routine"""
+    removed_at: str | None = None
 
 
 @dataclass(frozen=True)
@@ -50,12 +58,20 @@ def _now() -> str:
     return datetime.now(UTC).isoformat(timespec="milliseconds")
 
 
-_COLUMNS = "id, text, revision, created_at, changed_at"
+_COLUMNS = "id, text, revision, created_at, changed_at, uid, removed_at"
+LARGEST_ID = 2**63 - 1
 
 
 class Shelf:
     def __init__(self, database: Database) -> None:
         self._db = database
+
+    @property
+    def uid(self) -> str:
+        """Which shelf this is: the same after a restart and in every copy, another for every other shelf."""
+        row = self._db.row("SELECT uid FROM identity")
+        assert row
+        return str(row["uid"])
 
     # Routines
 
@@ -64,16 +80,32 @@ class Shelf:
         rows = self._db.rows(f"SELECT {_COLUMNS} FROM routine WHERE removed_at IS NULL ORDER BY id")
         return [Routine(**row) for row in rows]
 
+    def removed(self) -> list[Routine]:
+        """What was taken off the shelf and not thrown away, the last first."""
+        rows = self._db.rows(
+            f"SELECT {_COLUMNS} FROM routine WHERE removed_at IS NOT NULL ORDER BY removed_at DESC, id"
+        )
+        return [Routine(**row) for row in rows]
+
+    def all_routines(self) -> list[Routine]:
+        """The removed ones too, in the order in which they came."""
+        return [Routine(**row) for row in self._db.rows(f"SELECT {_COLUMNS} FROM routine ORDER BY id")]
+
     def routine(self, routine_id: int) -> Routine:
-        row = self._db.row(f"SELECT {_COLUMNS} FROM routine WHERE id = ? AND removed_at IS NULL", routine_id)
+        row = None
+        if 0 < routine_id <= LARGEST_ID:
+            row = self._db.row(f"SELECT {_COLUMNS} FROM routine WHERE id = ? AND removed_at IS NULL", routine_id)
         if row is None:
             raise Unknown(f"there is no routine {routine_id} on the shelf")
         return Routine(**row)
 
-    def add(self, text: str) -> Routine:
+    def add(self, text: str, uid: str | None = None) -> Routine:
         now = _now()
         with self._db.transaction() as c:
-            added = c.execute("INSERT INTO routine (text, created_at, changed_at) VALUES (?, ?, ?)", (text, now, now))
+            added = c.execute(
+                "INSERT INTO routine (text, created_at, changed_at, uid) VALUES (?, ?, ?, ?)",
+                (text, now, now, uid or secrets.token_hex(8)),
+            )
             return self.routine(_new_id(added))
 
     def save(self, routine_id: int, text: str, revision: int) -> Routine:
@@ -96,24 +128,35 @@ class Shelf:
 
     def bring_back(self, routine_id: int) -> Routine:
         with self._db.transaction() as c:
-            c.execute("UPDATE routine SET removed_at = NULL WHERE id = ?", (routine_id,))
+            if 0 < routine_id <= LARGEST_ID:
+                c.execute("UPDATE routine SET removed_at = NULL WHERE id = ?", (routine_id,))
             return self.routine(routine_id)
+
+    def throw_away_removed(self) -> int:
+        """For good, with their versions; how many there were. Whoever asks keeps a back-up first."""
+        with self._db.transaction() as c:
+            return c.execute("DELETE FROM routine WHERE removed_at IS NOT NULL").rowcount
 
     # Versions
 
     def versions(self, routine_id: int) -> list[Version]:
         """Newest first."""
         self.routine(routine_id)
+        return self.versions_of(routine_id)
+
+    def versions_of(self, routine_id: int) -> list[Version]:
+        """Newest first; of a removed routine too."""
         rows = self._db.rows(
             "SELECT number, name, text, created_at, reason FROM version WHERE routine_id = ? ORDER BY number DESC",
             routine_id,
         )
         return [Version(**row) for row in rows]
 
-    def keep_version(self, routine_id: int, name: str, reason: str = "") -> Version:
-        """Keeps the text as it now stands under a name."""
+    def keep_version(self, routine_id: int, name: str, reason: str = "", text: str | None = None) -> Version:
+        """Keeps the text as it now stands under a name, or another text that belongs to the routine."""
         with self._db.transaction() as c:
-            text = self.routine(routine_id).text
+            now = self.routine(routine_id).text
+            text = now if text is None else text
             number = 1 + max((version.number for version in self.versions(routine_id)), default=0)
             version = Version(number, name, text, _now(), reason)
             c.execute(
@@ -132,6 +175,48 @@ class Shelf:
             if current.text not in {version.text for version in found.values()}:
                 self.keep_version(routine_id, f"before going back to {found[number].name}")
             return self.save(routine_id, found[number].text, revision)
+
+    # What comes from another shelf
+
+    def add_whole(self, coming: Archived, uid: str | None) -> int:
+        """A routine with its dates, its versions and whether it was removed; under a new uid without `uid`."""
+        now = _now()
+        with self._db.transaction() as c:
+            added = c.execute(
+                "INSERT INTO routine (text, revision, created_at, changed_at, removed_at, uid) VALUES (?, ?, ?, ?, ?, ?)",
+                (
+                    coming.text,
+                    coming.revision,
+                    coming.created_at or now,
+                    coming.changed_at or now,
+                    coming.removed_at,
+                    uid or secrets.token_hex(8),
+                ),
+            )
+            self._add_versions(_new_id(added), coming.versions, 0)
+            return _new_id(added)
+
+    def take_theirs(self, mine: Routine, coming: Archived) -> None:
+        """The text that comes takes the place of mine, which is kept as a version; versions that are missing come too."""
+        with self._db.transaction() as c:
+            c.execute("UPDATE routine SET removed_at = NULL WHERE id = ?", (mine.id,))
+            before = self.versions_of(mine.id)
+            known = {(version.name, version.text) for version in before}
+            missing = [version for version in coming.versions if (version.name, version.text) not in known]
+            self._add_versions(mine.id, missing, max((version.number for version in before), default=0))
+            if coming.text != mine.text:
+                self.keep_version(mine.id, "before an import")
+                self.save(mine.id, coming.text, mine.revision)
+            c.execute("UPDATE routine SET removed_at = ? WHERE id = ?", (coming.removed_at, mine.id))
+
+    def _add_versions(self, routine_id: int, versions: Sequence[Version], after: int) -> None:
+        with self._db.transaction() as c:
+            for nth, one in enumerate(versions, start=1):
+                number = after + nth if after else one.number
+                c.execute(
+                    "INSERT INTO version (routine_id, number, name, text, created_at, reason) VALUES (?, ?, ?, ?, ?, ?)",
+                    (routine_id, number, one.name, one.text, one.created_at, one.reason),
+                )
 
     # Settings
 

@@ -1,0 +1,57 @@
+"""What can still be read from a damaged file: row by row, leaving out those that cannot."""
+
+from __future__ import annotations
+
+import secrets
+import sqlite3
+from collections.abc import Iterator
+from contextlib import closing, suppress
+from pathlib import Path
+from typing import Any
+
+from .archive import Archive, Archived
+from .shelf import Version
+
+FURTHEST = 100_000
+"""ids are tried one by one up to the largest that can be found, and no further than this"""
+
+
+def salvaged(path: Path) -> Archive:
+    """Every routine whose row can be read, with the versions that can. Never raises for what is damaged."""
+    routines = []
+    with suppress(sqlite3.Error), closing(sqlite3.connect(f"file:{path}?mode=ro", uri=True)) as connection:
+        connection.text_factory = lambda data: data.decode("utf-8", "replace")
+        versions: dict[int, list[Version]] = {}
+        for routine_id, number, name, text, created_at, reason in _rows(
+            connection, "version", "routine_id, number, name, text, created_at, reason"
+        ):
+            versions.setdefault(routine_id, []).append(Version(number, name, text, created_at, reason))
+        for routine_id, text, revision, created_at, changed_at, removed_at in _rows(
+            connection, "routine", "id, text, revision, created_at, changed_at, removed_at"
+        ):
+            kept = {one.number: one for one in versions.get(routine_id, []) if isinstance(one.number, int)}
+            if isinstance(text, str):
+                routines.append(
+                    Archived(
+                        secrets.token_hex(8), text, "", revision, created_at, changed_at, removed_at,
+                        tuple(kept[number] for number in sorted(kept)),
+                    )
+                )  # fmt: skip
+    return Archive(tuple(routines))
+
+
+def _rows(connection: sqlite3.Connection, table: str, columns: str) -> Iterator[tuple[Any, ...]]:
+    """From the beginning as far as it goes, from the end as far as it goes, and one by one in between."""
+    found: dict[int, tuple[Any, ...]] = {}
+    for order in ("ASC", "DESC"):
+        with suppress(sqlite3.Error):
+            for rowid, *values in connection.execute(f"SELECT rowid, {columns} FROM {table} ORDER BY rowid {order}"):
+                if rowid in found:
+                    break
+                found[rowid] = tuple(values)
+    for rowid in range(1, min(max(found, default=0), FURTHEST) + 1):
+        if rowid not in found:
+            with suppress(sqlite3.Error):
+                for values in connection.execute(f"SELECT {columns} FROM {table} WHERE rowid = ?", (rowid,)):
+                    found[rowid] = tuple(values)
+    return iter([found[rowid] for rowid in sorted(found)])
