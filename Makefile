@@ -38,7 +38,7 @@ unit: setup ## core, store, API and command line
 	$(BIN)/python -m pytest tests -m "not browser" -n 2 --dist worksteal
 
 browser-tests: setup $(STAMPS)/chromium ## the real interface in headless Chromium
-	$(BIN)/python -m pytest tests -m browser
+	$(BIN)/python -m pytest tests -m browser -n 2 --dist worksteal
 
 bench: setup $(STAMPS)/chromium ## how fast, as ratios; from the core to the verdict on the screen
 	BENCH_BROWSER=1 $(BIN)/python -m scripts.bench

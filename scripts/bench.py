@@ -31,6 +31,7 @@ from golden_pivot.core.variants.blanks import solve
 from golden_pivot.core.variants.slips import fragility_of
 from golden_pivot.core.verdicts import prove
 from scripts.bench_desks import print_desks
+from scripts.bench_load import print_load
 from scripts.bench_show import print_show
 
 ROOT = Path(__file__).parents[1]
@@ -166,6 +167,7 @@ def main() -> None:
     variants()
     print_desks()
     print_show()
+    print_load()
     large()
     if os.environ.get("BENCH_BROWSER"):
         from scripts.keystrokes import print_times

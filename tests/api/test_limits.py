@@ -12,7 +12,7 @@ from golden_pivot.core.language.parser import read_routine
 from golden_pivot.store import Database
 
 NEW = {"text": "Pack: 9 cards"}
-SHAPE = {"message", "where", "expected", "remedy"}
+SHAPE = {"message", "where", "expected", "remedy", "kind", "saved"}
 
 
 @pytest.mark.parametrize(
@@ -63,8 +63,17 @@ def test_limits_files_outside_the_front_end_are_not_served(tmp_path: Path) -> No
     web.mkdir()
     (web / "index.html").write_text("the page")
     with TestClient(create_app(Database(":memory:"), web), base_url="http://127.0.0.1") as client:
-        for path in ("/../secret.txt", "/%2e%2e/secret.txt", "/..%2fsecret.txt", "/bench/1"):
-            assert client.get(path).text == "the page"
+        for path in (
+            "/../secret.txt",
+            "/%2e%2e/secret.txt",
+            "/..%2fsecret.txt",
+            "/assets/none.js",
+            "/%00",
+            "/a%00.js",
+        ):
+            refused = client.get(path)
+            assert refused.status_code == 404 and set(refused.json()) == SHAPE
+        assert client.get("/bench/1").text == "the page"
         missing = client.get("/api/no/such")
         assert missing.status_code == 404 and set(missing.json()) == SHAPE
 

@@ -14,7 +14,7 @@ from pathlib import Path
 import pytest
 from fastapi.testclient import TestClient
 
-from golden_pivot.store import Database, NewerDatabase, Shelf, database
+from golden_pivot.store import Database, Shelf, ShelfTrouble, database
 from tests.browser.driving import server
 from tests.core.test_prover import EXPLODING
 
@@ -127,7 +127,7 @@ def test_a_migration_that_fails_leaves_the_shelf_as_it_was(tmp_path: Path, monke
     monkeypatch.setattr(database, "migrations", lambda: [*real, (99, "good", "CREATE TABLE half (x);")])
     assert [routine.text for routine in Shelf(Database(path)).routines()] == ["Title: One"]
     monkeypatch.setattr(database, "migrations", lambda: real)
-    with pytest.raises(NewerDatabase):
+    with pytest.raises(ShelfTrouble):
         Database(path)
 
 

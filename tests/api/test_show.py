@@ -21,7 +21,7 @@ def test_sheets_on_the_screen_and_as_files(client: TestClient) -> None:
         at = f"/api/routines/{routine}/sheets/{kind}"
         file = client.get(f"{at}.pdf")
         assert file.content.startswith(b"%PDF") and file.headers["content-type"] == "application/pdf"
-        assert f"the_purser_s_count.{kind}.pdf" in file.headers["content-disposition"]
+        assert f"the_pursers_count.{kind}.pdf" in file.headers["content-disposition"]
         assert client.get(f"{at}.pdf?size=pocket").content != file.content == client.get(f"{at}.pdf").content
         assert client.get(f"{at}.md").text.startswith("# The Purser’s Count")
     assert client.get(f"/api/routines/{routine}/sheets/frog.pdf").status_code == 422

@@ -16,7 +16,7 @@ def test_from_the_shelf_to_a_printed_cue_sheet_in_four_actions(page: Page) -> No
     expect(page.locator(".paper")).to_contain_text("How many blasts of the horn?")
     with page.expect_download() as download:
         page.get_by_role("link", name="PDF", exact=True).click()
-    assert download.value.suggested_filename == "fog_signals.cues.pdf"
+    assert download.value.suggested_filename == "Fog Signals.cues.pdf"
     assert download.value.path().read_bytes().startswith(b"%PDF")
     page.get_by_role("tab", name="Set-up").click()
     expect(page.locator(".paper")).to_contain_text("Put HORN on top.")

@@ -12,10 +12,11 @@ from starlette.exceptions import HTTPException
 
 from .. import __version__
 from ..jobs import Jobs
-from ..store import Database, Shelf
+from ..store import Backups, Database, Shelf
 from .desk_routes import router as desk_router
 from .errors import install_error_handlers
 from .guard import Guard
+from .keep_routes import router as keep_router
 from .models import ErrorOut
 from .routes import router
 from .show_routes import router as show_router
@@ -24,7 +25,7 @@ WEB = Path(__file__).parents[3] / "web" / "dist"
 
 
 def create_app(database: Database, web: Path = WEB) -> FastAPI:
-    """The server over this shelf. Worker processes start and end with the application's lifespan."""
+    """The server over this shelf, which it closes. Worker processes start and end with the application's lifespan."""
 
     @asynccontextmanager
     async def lifespan(app: FastAPI) -> AsyncIterator[None]:
@@ -40,14 +41,17 @@ def create_app(database: Database, web: Path = WEB) -> FastAPI:
         openapi_url="/api/openapi.json",
         docs_url=None,
         redoc_url=None,
-        responses={"4XX": {"model": ErrorOut}},
+        responses={"4XX": {"model": ErrorOut}, "5XX": {"model": ErrorOut}},
     )
-    app.state.shelf = Shelf(database)
+    app.state.shelf, app.state.database = Shelf(database), database
+    app.state.backups = Backups(database) if database.path else None
+    app.state.coming = {}
     app.add_middleware(Guard)
     install_error_handlers(app)
     app.include_router(router)
     app.include_router(desk_router)
     app.include_router(show_router)
+    app.include_router(keep_router)
 
     @app.get("/api/{rest:path}", include_in_schema=False)
     async def no_such_address(rest: str) -> Response:
@@ -56,10 +60,14 @@ def create_app(database: Database, web: Path = WEB) -> FastAPI:
     @app.get("/{path:path}", include_in_schema=False)
     async def front_end(path: str) -> Response:
         """A file of the front end, or its page, which knows all other addresses itself."""
+        if "\0" in path:
+            raise HTTPException(404, "There is nothing at this address.")
         file = (web / path).resolve()
         if path and file.is_file() and file.is_relative_to(web.resolve()):
             cached = "public, max-age=31536000, immutable" if path.startswith("assets/") else "no-cache"
             return FileResponse(file, headers={"cache-control": cached})
+        if "." in path.rpartition("/")[2]:  # a file, not one of the pages
+            raise HTTPException(404, f"There is no file /{path}.")
         page = web / "index.html"
         if not page.is_file():
             return PlainTextResponse("The front end is not built yet. Run: make setup", 503)

@@ -2,32 +2,22 @@
 
 from __future__ import annotations
 
-import csv
-import io
 import json
 from collections.abc import Awaitable, Callable
-from typing import Annotated, Any
+from typing import Annotated, Any, Literal
 
-from fastapi import APIRouter, Depends, Query, Request
+from fastapi import APIRouter, Query
 from fastapi.responses import Response
 from pydantic import Field, TypeAdapter, ValidationError, create_model
 from starlette.exceptions import HTTPException
 
 from ..core.design import DESKS, Desk
 from ..core.design.sending import sent
-from ..jobs import Jobs
-from ..jobs.lanes import LaneName
+from .asking import Asker, JobsIn
+from .downloads import table_csv
 from .models import Shape, Text
 
 router = APIRouter(prefix="/api/desks")
-
-
-def _jobs(request: Request) -> Jobs:
-    jobs: Jobs = request.app.state.jobs
-    return jobs
-
-
-JobsIn = Annotated[Jobs, Depends(_jobs)]
 
 
 class TroubleOut(Shape):
@@ -102,7 +92,11 @@ def send(asked: SentIn) -> SentOut:
 def _resource(desk: Desk) -> None:
     """POST /api/desks/{name}, typed by what this desk asks and answers."""
     word = desk.name.capitalize()
-    asked: dict[str, Any] = {"asks": (desk.asks, ...), "job": (Text, ""), "lane": (LaneName, "interactive")}
+    asked: dict[str, Any] = {
+        "asks": (desk.asks, ...),
+        "job": (Text, ""),
+        "lane": (Literal["interactive", "long"], "interactive"),
+    }
     told: dict[str, Any] = {
         "answer": (desk.answers | None, ...),
         "tables": (list[TableOut], ...),
@@ -126,7 +120,7 @@ for _desk in DESKS.values():
     _resource(_desk)
 
 
-async def _answered(name: str, asks: str, jobs: Jobs) -> dict[str, Any]:
+async def _answered(name: str, asks: str, jobs: Asker) -> dict[str, Any]:
     """The whole reply of a desk for what is asked as JSON. 404 without such a desk, 422 for what makes no sense."""
     if name not in DESKS:
         raise HTTPException(404, f"There is no desk called {name}. There are: {', '.join(DESKS)}.")
@@ -168,12 +162,6 @@ async def answer_file(name: str, jobs: JobsIn, asks: AsksIn = "{}") -> Response:
     """The whole answer."""
     answer = (await _answered(name, asks, jobs))["answer"]
     return _file(json.dumps(answer, ensure_ascii=False, indent=2), "application/json", f"{name}.json")
-
-
-def table_csv(table: dict[str, Any]) -> str:
-    text = io.StringIO()
-    csv.writer(text).writerows([table["head"], *table["rows"]])
-    return text.getvalue()
 
 
 def _file(text: str, kind: str, name: str) -> Response:

@@ -8,14 +8,17 @@ from fastapi.responses import JSONResponse
 from starlette.exceptions import HTTPException
 
 from ..core.language.printer import NotARoutine
-from ..jobs import Gone, Superseded
-from ..store import StaleRevision, Unknown
+from ..jobs import Busy, Gone, Superseded, TooMuch
+from ..store import NotAnArchive, ShelfTrouble, StaleRevision, Unknown
+from ..store.trouble import FULL
 from .models import ErrorOut, RoutineOut
 
 
 def _reply(status: int, message: str, where: str, expected: str, remedy: str, **more: object) -> JSONResponse:
-    shape = ErrorOut(message=message, where=where, expected=expected, remedy=remedy)
-    return JSONResponse({**shape.model_dump(), **more}, status)
+    shape = ErrorOut.model_validate(
+        {"message": message, "where": where, "expected": expected, "remedy": remedy, **more}
+    )
+    return JSONResponse(shape.model_dump(exclude=None if shape.current else {"current"}), status)
 
 
 def install_error_handlers(app: FastAPI) -> None:
@@ -29,7 +32,7 @@ def install_error_handlers(app: FastAPI) -> None:
     async def stale(request: Request, error: StaleRevision) -> JSONResponse:
         from .routes import routine_out
 
-        current: RoutineOut = routine_out(error.current)
+        current: RoutineOut = routine_out(error.current, request.app.state.shelf)
         return _reply(
             409,
             "This routine was changed in another window.",
@@ -48,6 +51,31 @@ def install_error_handlers(app: FastAPI) -> None:
         return _reply(
             410, "The search was stopped.", request.url.path, "a search that runs to its end", "Start it again."
         )
+
+    @app.exception_handler(Busy)
+    async def busy(request: Request, error: Busy) -> JSONResponse:
+        return _reply(
+            503, "Too many searches wait already.", request.url.path, "fewer at once", "Stop one, or try again later."
+        )
+
+    @app.exception_handler(TooMuch)
+    async def too_much(request: Request, error: TooMuch) -> JSONResponse:
+        return _reply(
+            503, f"The search was ended: {error}.", request.url.path, "a search within its limits", "Ask for less."
+        )
+
+    @app.exception_handler(ShelfTrouble)
+    async def shelf_trouble(request: Request, error: ShelfTrouble) -> JSONResponse:
+        status = 507 if error.kind == FULL else 503
+        more = {"kind": error.kind, "saved": error.saved}
+        return _reply(status, error.message, request.url.path, "a shelf that can be used", error.remedy, **more)
+
+    @app.exception_handler(NotAnArchive)
+    async def not_an_archive(request: Request, error: NotAnArchive) -> JSONResponse:
+        return _reply(
+            422, f"This cannot be imported: {error}.", request.url.path, "an export of a shelf, or routines as text or JSON",
+            "Nothing was changed. Choose another file.",
+        )  # fmt: skip
 
     @app.exception_handler(NotARoutine)
     async def not_a_routine(request: Request, error: NotARoutine) -> JSONResponse:
@@ -69,14 +97,4 @@ def install_error_handlers(app: FastAPI) -> None:
     async def refused(request: Request, error: HTTPException) -> JSONResponse:
         return _reply(
             error.status_code, str(error.detail), request.url.path, "an address of this API", "See /api/openapi.json."
-        )
-
-    @app.exception_handler(Exception)
-    async def broken(request: Request, error: Exception) -> JSONResponse:
-        return _reply(
-            500,
-            "The server broke here.",
-            request.url.path,
-            "no error",
-            "Your text is safe. Try again; report it if it stays.",
         )

@@ -39,11 +39,17 @@ class ErrorOut(Shape):
     where: str
     expected: str
     remedy: str
+    kind: str = Field(default="", description="full, read-only, locked, disk, damaged, gone: of the shelf’s file")
+    saved: str = Field(default="", description="what was and what was not saved")
+    current: RoutineOut | None = Field(
+        default=None, description="what the shelf has, where another revision was saved"
+    )
 
 
 class Health(Shape):
     status: Literal["ok"] = "ok"
     version: str
+    shelf: str | None = Field(description="which shelf is served; null while it cannot be read")
 
 
 class StepKindOut(Shape):
@@ -66,6 +72,14 @@ class RoutineOut(Shape):
     created_at: str
     changed_at: str
     badges: list[str] = Field(description="what can be said of it at a glance; none while it is being written")
+    uid: str = Field(description="the same on every shelf")
+    shelf: str = Field(description="which shelf it stands on")
+    removed_at: str | None = None
+    unread: str | None = Field(default=None, description="why no more than its text is told")
+
+
+class RevisionOut(Shape):
+    revision: int
 
 
 class NewRoutine(Shape):
@@ -98,6 +112,7 @@ class VersionOut(Shape):
 class NewVersion(Shape):
     name: Text = Field(min_length=1, max_length=200)
     reason: Text = Field(default="", max_length=500)
+    text: Text | None = Field(default=None, description="another text than the one on the shelf, such as a draft")
 
 
 class RestoreVersion(Shape):
@@ -413,3 +428,6 @@ class JobOut(Shape):
 
 class Done(Shape):
     done: bool
+
+
+ErrorOut.model_rebuild()

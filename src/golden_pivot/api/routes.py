@@ -2,27 +2,29 @@
 
 from __future__ import annotations
 
-import re
+import logging
 from typing import Annotated, Any
 
 from fastapi import APIRouter, Depends, Request
 from fastapi.responses import JSONResponse, PlainTextResponse
 
 from .. import __version__
+from ..core.language.exchange import document_of, text_of
 from ..core.language.parser import has_subject, read_routine
-from ..core.language.printer import routine_json, text_from_json
 from ..core.language.schema import routine_schema
 from ..core.language.suggest import suggestions
 from ..core.notes import badges_of
 from ..core.report import fault_json, sheet_json
 from ..core.steps import REGISTRY
 from ..families import families
-from ..jobs import Jobs
-from ..store import Routine, Shelf, Unknown, Version
+from ..store import Routine, Shelf, ShelfTrouble, Unknown, Version
 from . import models as m
 from . import variant_models as v
+from .asking import JobsIn
+from .downloads import attachment
 
 router = APIRouter(prefix="/api")
+logger = logging.getLogger(__name__)
 
 
 def _shelf(request: Request) -> Shelf:
@@ -30,27 +32,31 @@ def _shelf(request: Request) -> Shelf:
     return shelf
 
 
-def _jobs(request: Request) -> Jobs:
-    jobs: Jobs = request.app.state.jobs
-    return jobs
-
-
 ShelfIn = Annotated[Shelf, Depends(_shelf)]
-JobsIn = Annotated[Jobs, Depends(_jobs)]
 
 
-def routine_out(routine: Routine) -> m.RoutineOut:
-    read = read_routine(routine.text)
-    return m.RoutineOut(
+def routine_out(routine: Routine, shelf: Shelf) -> m.RoutineOut:
+    """What is told of a routine. A text that cannot be read is told all the same: it must not hide the others."""
+    out = m.RoutineOut(
         id=routine.id,
-        title=read.title or "Untitled",
-        note=read.first("note", "note"),
+        title="Untitled",
+        note=None,
         text=routine.text,
         revision=routine.revision,
         created_at=routine.created_at,
         changed_at=routine.changed_at,
-        badges=list(badges_of(read)),
+        badges=[],
+        uid=routine.uid,
+        shelf=shelf.uid,
+        removed_at=routine.removed_at,
     )
+    try:
+        read = read_routine(routine.text)
+        out.title, out.note, out.badges = read.title or "Untitled", read.first("note", "note"), list(badges_of(read))
+    except Exception as error:
+        logger.exception("routine %s cannot be read", routine.id)
+        out.unread = f"The reader broke on this text ({type(error).__name__}). It is safe; please report it."
+    return out
 
 
 def _version_out(version: Version) -> m.VersionOut:
@@ -64,8 +70,11 @@ def _version_out(version: Version) -> m.VersionOut:
 
 
 @router.get("/health")
-async def health() -> m.Health:
-    return m.Health(version=__version__)
+def health(shelf: ShelfIn) -> m.Health:
+    try:
+        return m.Health(version=__version__, shelf=shelf.uid)
+    except ShelfTrouble:
+        return m.Health(version=__version__, shelf=None)
 
 
 @router.get("/language")
@@ -91,18 +100,18 @@ def language() -> list[m.StepKindOut]:
 
 @router.get("/routines")
 def list_routines(shelf: ShelfIn) -> list[m.RoutineOut]:
-    return [routine_out(routine) for routine in shelf.routines()]
+    return [routine_out(routine, shelf) for routine in shelf.routines()]
 
 
 @router.post("/routines", status_code=201)
 def add_routine(new: m.NewRoutine, shelf: ShelfIn) -> m.RoutineOut:
-    return routine_out(shelf.add(new.text))
+    return routine_out(shelf.add(new.text), shelf)
 
 
 @router.post("/routines/import", status_code=201)
 def import_routine(new: m.ImportRoutine, shelf: ShelfIn) -> m.RoutineOut:
     """Puts a routine given in the JSON form on the shelf. 422 where the document is not one."""
-    return routine_out(shelf.add(text_from_json(new.document)))
+    return routine_out(shelf.add(text_of(new.document)), shelf)
 
 
 @router.get("/routines/{routine_id}/routine.pivot")
@@ -112,14 +121,12 @@ def export_text(routine_id: int, shelf: ShelfIn) -> PlainTextResponse:
 
 @router.get("/routines/{routine_id}/routine.json")
 def export_json(routine_id: int, shelf: ShelfIn) -> JSONResponse:
-    document = routine_json(read_routine(shelf.routine(routine_id).text))
+    document = document_of(shelf.routine(routine_id).text)
     return JSONResponse(document, headers=saved_as(routine_id, "json", shelf))
 
 
 def saved_as(routine_id: int, ending: str, shelf: Shelf) -> dict[str, str]:
-    title = routine_out(shelf.routine(routine_id)).title
-    plain = re.sub(r"[^a-z0-9]+", "_", title.lower()).strip("_") or "routine"
-    return {"content-disposition": f'attachment; filename="{plain}.{ending}"'}
+    return attachment(routine_out(shelf.routine(routine_id), shelf).title, ending)
 
 
 @router.get("/routine.schema.json")
@@ -136,13 +143,19 @@ def list_families() -> list[m.FamilyOut]:
 
 @router.get("/routines/{routine_id}")
 def get_routine(routine_id: int, shelf: ShelfIn) -> m.RoutineOut:
-    return routine_out(shelf.routine(routine_id))
+    return routine_out(shelf.routine(routine_id), shelf)
+
+
+@router.get("/routines/{routine_id}/revision")
+def get_revision(routine_id: int, shelf: ShelfIn) -> m.RevisionOut:
+    """Whether a window still has the newest text; asked now and then."""
+    return m.RevisionOut(revision=shelf.routine(routine_id).revision)
 
 
 @router.put("/routines/{routine_id}")
 def save_routine(routine_id: int, save: m.SaveRoutine, shelf: ShelfIn) -> m.RoutineOut:
     """409 with the shelf's text when someone else has saved since `revision`."""
-    return routine_out(shelf.save(routine_id, save.text, save.revision))
+    return routine_out(shelf.save(routine_id, save.text, save.revision), shelf)
 
 
 @router.delete("/routines/{routine_id}")
@@ -153,7 +166,7 @@ def remove_routine(routine_id: int, shelf: ShelfIn) -> m.Done:
 
 @router.post("/routines/{routine_id}/bring-back")
 def bring_back_routine(routine_id: int, shelf: ShelfIn) -> m.RoutineOut:
-    return routine_out(shelf.bring_back(routine_id))
+    return routine_out(shelf.bring_back(routine_id), shelf)
 
 
 @router.get("/routines/{routine_id}/versions")
@@ -163,12 +176,12 @@ def list_versions(routine_id: int, shelf: ShelfIn) -> list[m.VersionOut]:
 
 @router.post("/routines/{routine_id}/versions", status_code=201)
 def keep_version(routine_id: int, new: m.NewVersion, shelf: ShelfIn) -> m.VersionOut:
-    return _version_out(shelf.keep_version(routine_id, new.name, new.reason))
+    return _version_out(shelf.keep_version(routine_id, new.name, new.reason, new.text))
 
 
 @router.post("/routines/{routine_id}/versions/{number}/restore")
 def restore_version(routine_id: int, number: int, at: m.RestoreVersion, shelf: ShelfIn) -> m.RoutineOut:
-    return routine_out(shelf.restore_version(routine_id, number, at.revision))
+    return routine_out(shelf.restore_version(routine_id, number, at.revision), shelf)
 
 
 @router.get("/settings")
@@ -217,26 +230,26 @@ async def prove(request: m.ProveIn, jobs: JobsIn) -> m.ProofOut:
 async def play(request: m.PlayIn, jobs: JobsIn) -> m.PlayOut:
     """One path, with the table after every line."""
     asked = request.model_dump(exclude={"job"})
-    return m.PlayOut.model_validate(await jobs.run("long", request.job, "play", asked))
+    return m.PlayOut.model_validate(await jobs.run("quick", request.job, "play", asked))
 
 
 @router.post("/ledger")
 async def ledger(request: m.LedgerIn, jobs: JobsIn) -> m.LedgerOut:
     """Where a card is after each line, for the margin of the sheet."""
     asked = request.model_dump(exclude={"job"})
-    return m.LedgerOut.model_validate(await jobs.run("long", request.job, "ledger", asked))
+    return m.LedgerOut.model_validate(await jobs.run("quick", request.job, "ledger", asked))
 
 
 @router.post("/strands")
 async def strands(request: m.AnalysisIn, jobs: JobsIn) -> m.StrandsOut:
     """All the ways the card travels, as edges between columns: a line each, or a time round of a repetition."""
-    return m.StrandsOut.model_validate(await jobs.run("long", request.job, "strands", {"text": request.text}))
+    return m.StrandsOut.model_validate(await jobs.run("quick", request.job, "strands", {"text": request.text}))
 
 
 @router.post("/notes")
 async def notes(request: m.AnalysisIn, jobs: JobsIn) -> m.NotesOut:
     """What to remember, what shows, what was free, and what the routine needs."""
-    return m.NotesOut.model_validate(await jobs.run("long", request.job, "notes", {"text": request.text}))
+    return m.NotesOut.model_validate(await jobs.run("quick", request.job, "notes", {"text": request.text}))
 
 
 @router.post("/odds")

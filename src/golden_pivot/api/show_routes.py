@@ -15,8 +15,9 @@ from ..core.show.exposure import THICK
 from ..core.show.requests import filled_in
 from ..core.show.schools import School
 from ..sheets.document import Document
+from .asking import JobsIn
 from .models import Shape, Text, TextIn
-from .routes import JobsIn, ShelfIn, get_settings, saved_as
+from .routes import ShelfIn, get_settings, saved_as
 
 router = APIRouter(prefix="/api")
 

@@ -1,5 +1,5 @@
 """Long computations in processes of their own, so that the server never blocks."""
 
-from .lanes import Gone, Jobs, Superseded
+from .lanes import Busy, Gone, Jobs, LaneName, Superseded, TooMuch
 
-__all__ = ["Gone", "Jobs", "Superseded"]
+__all__ = ["Busy", "Gone", "Jobs", "LaneName", "Superseded", "TooMuch"]

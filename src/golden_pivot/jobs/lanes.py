@@ -1,25 +1,43 @@
-"""Two worker processes: one for the text being typed, where the newest request wins, and one for long work."""
+"""Worker processes in lanes: small questions never wait for large ones, and nothing grows without bound.
+
+    interactive   the text being typed: in each window the newest request wins
+    quick         what is drawn beside it: table, ledger, strands, notes
+    long          whatever takes its time, one after the other
+
+Work ends when nobody waits for it any more: its window is gone, it was cancelled, or the server is. A worker that is
+lost is replaced, and what it was asked is tried once more, since every task is a pure question.
+"""
 
 from __future__ import annotations
 
 import asyncio
 import contextlib
-import multiprocessing
+from collections.abc import Iterator
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, field
 from itertools import count
 from typing import Any, Literal
 
-from .entry import CANCELLED, DONE, FAILED, PROGRESS, work
+from .entry import CANCELLED, DONE, FAILED, NO_MEMORY, PROGRESS
+from .process import Lost, Worker
 
 GRACE = 0.5
 """seconds a worker has to notice that it is cancelled before it is ended"""
+OVERTIME = 20.0
+"""seconds beyond the budget of a search until its worker is ended from outside"""
+MOST_WAITING = 64
+"""requests that wait in a lane; the next one is told to come back"""
+ROOM = 768
+"""megabytes of a worker beyond what a search may take up: the program itself, and what a library holds"""
 
-LaneName = Literal["interactive", "long"]
+LaneName = Literal["interactive", "quick", "long"]
 LIMITS: dict[LaneName, dict[str, Any]] = {
-    "interactive": {"states": 400_000, "seconds": 10.0},
-    "long": {"states": 3_000_000, "seconds": 120.0},
+    "interactive": {"states": 400_000, "seconds": 10.0, "megabytes": 768},
+    "quick": {"states": 400_000, "seconds": 30.0, "megabytes": 768},
+    "long": {"states": 3_000_000, "seconds": 120.0, "megabytes": 2560},
 }
+WORKERS: dict[LaneName, int] = {"interactive": 2, "quick": 2, "long": 2}
+"""at most; the second is started when the first is busy"""
 
 
 class Superseded(Exception):
@@ -27,131 +45,185 @@ class Superseded(Exception):
 
 
 class Gone(Exception):
-    """The request was cancelled, or its worker was lost."""
+    """The request was cancelled."""
 
 
-@dataclass
+class Busy(Exception):
+    """Too many wait already."""
+
+
+class TooMuch(Exception):
+    """The search was ended from outside: it took more memory or time than it may, or broke its worker twice."""
+
+
+@dataclass(eq=False)
 class _Job:
     ticket: int
     name: str
+    window: str
+    worker: Worker | None = None
+    """None while it waits"""
+    running: asyncio.Future[dict[str, Any]] | None = None
     superseded: bool = False
+    cancelled: bool = False
+    too_long: bool = False
     progress: str = "waiting"
     answered: asyncio.Event = field(default_factory=asyncio.Event)
 
 
 class _Lane:
-    def __init__(self, newest_wins: bool, limits: dict[str, Any], threads: ThreadPoolExecutor) -> None:
-        self.newest_wins, self.limits, self.threads = newest_wins, limits, threads
-        self.waiting: list[_Job] = []
-        self.running: _Job | None = None
-        self._turn = asyncio.Lock()
+    def __init__(self, name: LaneName, threads: ThreadPoolExecutor) -> None:
+        self.newest_wins, self.limits, self.threads = name == "interactive", LIMITS[name], threads
+        self._megabytes = LIMITS[name]["megabytes"] + ROOM
+        self.jobs: list[_Job] = []
+        """those that run and those that wait"""
+        self._turns = asyncio.Semaphore(WORKERS[name])
+        self._all: list[Worker] = []
+        self._idle: list[Worker] = [self._new_worker()]
         self._tickets = count(1)
         self._watchers: set[asyncio.Task[None]] = set()
-        self._spawn()
 
-    def _spawn(self) -> None:
-        # Spawned, not forked: a fork would inherit the server's threads and locks.
-        context = multiprocessing.get_context("spawn")
-        self._pipe, theirs = context.Pipe()
-        self._cancel = context.RawValue("q", 0)
-        self._process = context.Process(target=work, args=(theirs, self._cancel), daemon=True)
-        self._process.start()
-        theirs.close()
+    def _new_worker(self) -> Worker:
+        worker = Worker(self._megabytes)
+        self._all.append(worker)
+        return worker
 
-    async def run(self, name: str, task: str, request: dict[str, Any]) -> dict[str, Any]:
-        job = _Job(next(self._tickets), name)
+    async def run(self, job: _Job, task: str, request: dict[str, Any]) -> dict[str, Any]:
+        if sum(one.worker is None for one in self.jobs) >= MOST_WAITING:
+            raise Busy
         if self.newest_wins:
-            for older in [*self.waiting, *([self.running] if self.running else [])]:
+            for older in [one for one in self.jobs if one.window == job.window]:
                 older.superseded = True
                 self.cancel(older)
-        self.waiting.append(job)
+        self.jobs.append(job)
         try:
-            async with self._turn:
-                if job.answered.is_set():
-                    raise Superseded if job.superseded else Gone
-                self.running = job
-                return await self._ask(job, task, request)
+            async with self._turns:
+                self._still_wanted(job)
+                with self._worker(job) as worker:
+                    return await self._ask(worker, job, task, request)
         finally:
-            self.waiting.remove(job)
-            if self.running is job:
-                self.running = None
+            self.jobs.remove(job)
             job.answered.set()
 
-    async def _ask(self, job: _Job, task: str, request: dict[str, Any]) -> dict[str, Any]:
-        loop = asyncio.get_running_loop()
+    @contextlib.contextmanager
+    def _worker(self, job: _Job) -> Iterator[Worker]:
+        job.worker = self._idle.pop() if self._idle else self._new_worker()
         try:
-            self._pipe.send((job.ticket, task, request, self.limits))
-            while True:
-                ticket, what, value = await loop.run_in_executor(self.threads, self._pipe.recv)
-                if ticket == job.ticket and what == PROGRESS:
-                    job.progress = value
-                elif ticket == job.ticket:
-                    break
-        except (EOFError, OSError):
-            self._process.join(1)
-            self._spawn()
-            raise (Superseded if job.superseded else Gone) from None
-        if what == DONE:
-            answer: dict[str, Any] = value
-            return answer
-        if what == FAILED:
+            yield job.worker
+        finally:
+            self._idle.append(job.worker)
+
+    @staticmethod
+    def _still_wanted(job: _Job) -> None:
+        if job.cancelled:
+            raise Superseded if job.superseded else Gone
+
+    async def _ask(self, worker: Worker, job: _Job, task: str, request: dict[str, Any]) -> dict[str, Any]:
+        for _ in range(2):
+            job.ticket = next(self._tickets)
+            clock = asyncio.get_running_loop().call_later(
+                self.limits["seconds"] + OVERTIME, self._end_overdue, worker, job
+            )
+            try:
+                what, value = await self._answer(worker, job, task, request)
+            except Lost:
+                worker.start()
+                self._still_wanted(job)
+                if job.too_long:
+                    raise TooMuch("it went on for longer than it may") from None
+                continue
+            finally:
+                clock.cancel()
+            self._still_wanted(job)
+            if what == DONE:
+                answer: dict[str, Any] = value
+                return answer
+            if what == NO_MEMORY:
+                raise TooMuch("it took more memory than it may")
+            assert what in (FAILED, CANCELLED)
             raise RuntimeError(value)
-        assert what == CANCELLED
-        raise Superseded if job.superseded else Gone
+        raise TooMuch("it broke its worker twice")
+
+    async def _answer(self, worker: Worker, job: _Job, task: str, request: dict[str, Any]) -> tuple[str, Any]:
+        loop = asyncio.get_running_loop()
+        worker.send(job.ticket, task, request, self.limits)
+        while True:
+            ticket, what, value = await loop.run_in_executor(self.threads, worker.receive)
+            if ticket == job.ticket and what == PROGRESS:
+                job.progress = value
+            elif ticket == job.ticket:
+                return what, value
+
+    @staticmethod
+    def _end_overdue(worker: Worker, job: _Job) -> None:
+        job.too_long = True
+        worker.end()
 
     def cancel(self, job: _Job) -> None:
-        if job is not self.running:
-            job.answered.set()
+        job.cancelled = True
+        if job.worker is None:
+            if job.running:
+                job.running.cancel()
             return
-        self._cancel.value = max(self._cancel.value, job.ticket)
+        job.worker.cancel(job.ticket)
         watcher = asyncio.get_running_loop().create_task(self._end_if_deaf(job))
         self._watchers.add(watcher)
         watcher.add_done_callback(self._watchers.discard)
 
-    async def _end_if_deaf(self, job: _Job) -> None:
+    @staticmethod
+    async def _end_if_deaf(job: _Job) -> None:
         """A worker that does not see the flag in time is ended; the next request finds a fresh one."""
         with contextlib.suppress(TimeoutError):
             await asyncio.wait_for(job.answered.wait(), GRACE)
-        if not job.answered.is_set() and self.running is job:
-            self._process.kill()
+        if not job.answered.is_set() and job.worker:
+            job.worker.end()
 
     def close(self) -> None:
-        self._process.kill()
-        self._process.join(1)
-        self._pipe.close()
+        for worker in self._all:
+            worker.close()
 
 
 class Jobs:
     """Must be made and used within one event loop."""
 
     def __init__(self) -> None:
-        self._threads = ThreadPoolExecutor(max_workers=4, thread_name_prefix="lane")
-        self._lanes: dict[LaneName, _Lane] = {
-            "interactive": _Lane(True, LIMITS["interactive"], self._threads),
-            "long": _Lane(False, LIMITS["long"], self._threads),
-        }
+        self._threads = ThreadPoolExecutor(max_workers=sum(WORKERS.values()) + 2, thread_name_prefix="lane")
+        self._lanes: dict[LaneName, _Lane] = {name: _Lane(name, self._threads) for name in LIMITS}
 
-    async def run(self, lane: LaneName, name: str, task: str, request: dict[str, Any]) -> dict[str, Any]:
-        """The task's answer. Raises Superseded, Gone, or RuntimeError when the task itself broke."""
-        return await self._lanes[lane].run(name, task, request)
+    async def run(
+        self, lane: LaneName, name: str, task: str, request: dict[str, Any], window: str = ""
+    ) -> dict[str, Any]:
+        """The task's answer. Raises Superseded, Gone, Busy, TooMuch, or RuntimeError when the task itself broke.
+
+        Who stops waiting for it (by cancelling the coroutine) ends the work.
+        """
+        job = _Job(0, name, window)
+        running = job.running = asyncio.ensure_future(self._lanes[lane].run(job, task, request))
+        try:
+            return await asyncio.shield(running)
+        except asyncio.CancelledError:
+            if job.cancelled and running.cancelled():  # while it waited for its turn
+                raise (Superseded if job.superseded else Gone) from None
+            self._lanes[lane].cancel(job)
+            running.add_done_callback(lambda done: done.cancelled() or done.exception())
+            raise
 
     def progress(self, name: str) -> str | None:
         """How far a job is, in words; None when there is none of that name."""
-        job = self._find(name)
-        return job[1].progress if job else None
+        return next((job.progress for _, job in self._find(name)), None)
 
     def cancel(self, name: str) -> bool:
         """Whether there was such a job to cancel."""
-        if found := self._find(name):
-            found[0].cancel(found[1])
-        return found is not None
+        found = list(self._find(name))
+        for lane, job in found:
+            lane.cancel(job)
+        return bool(found)
 
-    def _find(self, name: str) -> tuple[_Lane, _Job] | None:
+    def _find(self, name: str) -> Iterator[tuple[_Lane, _Job]]:
         for lane in self._lanes.values():
-            for job in lane.waiting:
-                if job.name == name:
-                    return lane, job
-        return None
+            for job in lane.jobs:
+                if job.name == name and name:
+                    yield lane, job
 
     def close(self) -> None:
         for lane in self._lanes.values():

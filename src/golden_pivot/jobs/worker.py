@@ -3,32 +3,56 @@
 from __future__ import annotations
 
 import contextlib
+import multiprocessing
+import multiprocessing.connection
+import os
 import signal
+import threading
 from ctypes import c_longlong
 from multiprocessing.connection import Connection
 from typing import Any
 
 from ..core.budget import Budget
 from ..core.faults import Cancelled
-from .entry import CANCELLED, DONE, FAILED, PROGRESS
+from .entry import CANCELLED, DONE, FAILED, NO_MEMORY, PROGRESS
 from .tasks import TASKS
 
 _WARM_UP = "Pack: 9 cards\nPlace A 2nd\nSpectator names a number n from 1 to 2\nDeal n cards from deck\n"
 """proved once before the first request, which would otherwise pay for the loading of everything"""
 
 
-def work(pipe: Connection, cancel: c_longlong) -> None:
+def work(pipe: Connection, cancel: c_longlong, megabytes: int) -> None:
     """Serves requests (ticket, task, request, limits) until the pipe closes.
 
-    Answers (ticket, DONE | CANCELLED | FAILED, value), with any number of (ticket, PROGRESS, text) before. A
-    ticket is cancelled when `cancel` has reached its number.
+    Answers (ticket, DONE | CANCELLED | FAILED | NO_MEMORY, value), with any number of (ticket, PROGRESS, text) before.
+    A ticket is cancelled when `cancel` has reached its number.
     """
-    TASKS["prove"]({"text": _WARM_UP}, Budget())
     signal.signal(signal.SIGINT, signal.SIG_IGN)  # the server stops its workers itself
-    with contextlib.suppress(EOFError, BrokenPipeError):
+    threading.Thread(target=_end_with_the_server, daemon=True).start()
+    _hold_at_most(megabytes)
+    TASKS["prove"]({"text": _WARM_UP}, Budget())
+    with contextlib.suppress(EOFError, OSError):
         while True:
             ticket, task, request, limits = pipe.recv()
             pipe.send((ticket, *_answer(pipe, cancel, ticket, task, request, limits)))
+
+
+def _end_with_the_server() -> None:
+    """A server that is killed tells nobody; its workers must not go on without it."""
+    parent = multiprocessing.parent_process()
+    if parent:
+        multiprocessing.connection.wait([parent.sentinel])
+        os._exit(0)
+
+
+def _hold_at_most(megabytes: int) -> None:
+    """What asks for more memory gets a MemoryError. Not every system knows such a limit."""
+    try:
+        import resource
+    except ImportError:
+        return
+    with contextlib.suppress(ValueError, OSError):
+        resource.setrlimit(resource.RLIMIT_DATA, (megabytes << 20, megabytes << 20))
 
 
 def _answer(
@@ -43,5 +67,7 @@ def _answer(
         return DONE, TASKS[task](request, budget)
     except Cancelled:
         return CANCELLED, None
+    except MemoryError:
+        return NO_MEMORY, None
     except Exception as error:  # an answer of its own: the worker lives on
         return FAILED, f"{type(error).__name__}: {error}"

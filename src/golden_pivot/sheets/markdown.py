@@ -7,9 +7,12 @@ from collections.abc import Iterator
 
 from .document import Beat, Cards, Document, Grid, Heading, Items, Paragraph
 
+_UNSEEN = re.compile(r"[\x00-\x1f\x7f-\x9f\u2028\u2029\u200b-\u200f\u202a-\u202e\u2066-\u2069\ufeff]")
+"""what steers a terminal or turns the direction of writing, and line breaks, which would end a row"""
+
 
 def _safe(words: str) -> str:
-    return re.sub(r"([\\`*_|<>#\[\]])", r"\\\1", words)
+    return re.sub(r"([\\`*_|<>#\[\]])", r"\\\1", _UNSEEN.sub(" ", words))
 
 
 def markdown_of(document: Document) -> str:
