@@ -1,11 +1,25 @@
 import { ActionIcon, Tooltip, useComputedColorScheme, useMantineColorScheme } from '@mantine/core';
 import { useLocalStorage } from '@mantine/hooks';
 import { IconKeyboard, IconMoon, IconSun } from '@tabler/icons-react';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link, NavLink, Outlet } from 'react-router';
+import { Link, NavLink, Outlet, useLocation } from 'react-router';
+import { keepQuery } from './api/queries';
 import { Palette, openPalette } from './features/palette/Palette';
 import { Shortcuts } from './features/palette/Shortcuts';
 import { Mark } from './ui/Mark';
+
+/** Wherever one is: that the shelf cannot be used, and where one is helped. */
+function Trouble() {
+  const { pathname } = useLocation();
+  const { data } = useQuery({ ...keepQuery(), refetchInterval: 15_000 });
+  if (!data?.trouble || pathname === '/keep') return null;
+  return (
+    <p className="shelf-trouble" role="alert">
+      {data.trouble.message} {data.trouble.saved} <Link to="/keep">Go to Keep</Link>
+    </p>
+  );
+}
 
 /** The frame around every room: where one is, where one can go, and what is always to hand. */
 export function App() {
@@ -27,6 +41,7 @@ export function App() {
             Shelf
           </NavLink>
           <NavLink to="/desks">Desks</NavLink>
+          <NavLink to="/keep">Keep</NavLink>
           {lastBench !== null && <NavLink to={`/bench/${lastBench}`}>Bench</NavLink>}
         </nav>
         <div className="tools">
@@ -50,6 +65,7 @@ export function App() {
           </Tooltip>
         </div>
       </header>
+      <Trouble />
       <main id="main">
         <Outlet />
       </main>

@@ -20,6 +20,8 @@ export type Family = Schemas['FamilyOut'];
 export type Sweep = Schemas['Sweep'];
 export type Slips = Schemas['Slips'];
 export type StepKind = Schemas['StepKindOut'];
+export type Keep = Schemas['KeepOut'];
+export type Coming = Schemas['ComingOut'];
 export type Suggestion = Schemas['SuggestionOut'];
 
 export type SheetDocument = Schemas['Document'];
@@ -54,15 +56,52 @@ export interface DeskReply<N extends DeskName> {
   trouble: Schemas['TroubleOut'] | null;
 }
 
-const client = createClient<paths>({ baseUrl: '/' });
+/** Which window this is: each proves for itself. */
+export const WINDOW = crypto.randomUUID();
+
+const client = createClient<paths>({ baseUrl: '/', headers: { 'x-window': WINDOW }, fetch: inTurn });
+
+/** A browser opens six connections to one place. Searches that wait leave some of them for what must not wait. */
+const MOST_SEARCHES = 4;
+const SMALL = /^\/api\/(routines|settings|read|suggest|jobs|health|keep|removed|language|families|patter|desks\/send)|^\/api\/desks$/;
+let searching = 0;
+const queue: (() => void)[] = [];
+
+async function inTurn(request: Request): Promise<Response> {
+  if (SMALL.test(new URL(request.url).pathname)) return fetch(request);
+  if (searching >= MOST_SEARCHES) {
+    await new Promise<void>((turn, stop) => {
+      queue.push(turn);
+      request.signal.addEventListener('abort', () => {
+        const at = queue.indexOf(turn);
+        if (at >= 0) {
+          queue.splice(at, 1);
+          stop(request.signal.reason as Error);
+        }
+      });
+    });
+  } else searching += 1;
+  try {
+    return await fetch(request);
+  } finally {
+    const next = queue.shift();
+    if (next) next();
+    else searching -= 1;
+  }
+}
 
 /** An error the server told us about, or its silence (status 0). */
 export class ApiError extends Error {
   constructor(
     readonly status: number,
-    readonly told: Partial<Schemas['ErrorOut']> & { current?: Routine },
+    readonly told: Partial<Schemas['ErrorOut']>,
   ) {
     super(told.message ?? 'The server does not answer.');
+  }
+
+  /** What is the matter, what was saved, and what to do. */
+  get whole() {
+    return [this.message, this.told.saved, this.told.remedy].filter(Boolean).join(' ');
   }
 }
 
@@ -91,9 +130,9 @@ export const api = {
   remove: (id: number) => value(client.DELETE('/api/routines/{routine_id}', { params: { path: { routine_id: id } } })),
   bringBack: (id: number) =>
     value(client.POST('/api/routines/{routine_id}/bring-back', { params: { path: { routine_id: id } } })),
-  keepVersion: (id: number, name: string, reason = '') =>
-    value(client.POST('/api/routines/{routine_id}/versions', { params: { path: { routine_id: id } }, body: { name, reason } })),
-  importDocument: (document: Record<string, unknown>) => value(client.POST('/api/routines/import', { body: { document } })),
+  revision: (id: number) => value(client.GET('/api/routines/{routine_id}/revision', { params: { path: { routine_id: id } } })),
+  keepVersion: (id: number, name: string, reason = '', text: string | null = null) =>
+    value(client.POST('/api/routines/{routine_id}/versions', { params: { path: { routine_id: id } }, body: { name, reason, text } })),
   families: () => value(client.GET('/api/families')),
   versions: (id: number) => value(client.GET('/api/routines/{routine_id}/versions', { params: { path: { routine_id: id } } })),
   language: () => value(client.GET('/api/language')),
@@ -123,11 +162,28 @@ export const api = {
   schools: (text: string, job: string, signal?: AbortSignal) => value(client.POST('/api/schools', { body: { text, job }, signal })),
   settings: () => value(client.GET('/api/settings')),
   changeSettings: (settings: Schemas['Settings']) => value(client.PUT('/api/settings', { body: settings })),
+  health: () => value(client.GET('/api/health')),
+  keep: () => value(client.GET('/api/keep')),
+  makeBackup: () => value(client.POST('/api/keep/backups')),
+  restoreBackup: (name: string) => value(client.POST('/api/keep/backups/{name}/restore', { params: { path: { name } } })),
+  putBack: () => value(client.POST('/api/keep/put-back')),
+  removed: () => value(client.GET('/api/removed')),
+  throwAwayRemoved: () => value(client.DELETE('/api/removed')),
+  lookAtArchive: async (archive: Blob): Promise<Coming> => {
+    const reply = await fetch('/api/keep/coming/archive', { method: 'POST', body: archive, headers: { 'content-type': 'application/zip', 'x-window': WINDOW } }).catch(() => null);
+    if (!reply) throw new ApiError(0, {});
+    const told = (await reply.json()) as Coming;
+    if (!reply.ok) throw new ApiError(reply.status, told as unknown as Schemas['ErrorOut']);
+    return told;
+  },
+  lookAtFiles: (files: { name: string; text: string }[]) => value(client.POST('/api/keep/coming', { body: { files } })),
+  takeIn: (token: string, how: Schemas['TakeIn']) => value(client.POST('/api/keep/coming/{token}/take-in', { params: { path: { token } }, body: how })),
   desks: () => value(client.GET('/api/desks')),
   /** All desks have one shape of request and reply; which asks and answers go together, their names say. */
   desk: <N extends DeskName>(name: N, asks: DeskAsks[N], job: string, lane: 'interactive' | 'long', signal?: AbortSignal) =>
     value(client.POST(`/api/desks/${name}` as '/api/desks/spell', { body: { asks: asks as never, job, lane }, signal })) as unknown as Promise<DeskReply<N>>,
   send: (text: string, send: Send) => value(client.POST('/api/desks/send', { body: { text, send } })),
   progress: (name: string) => value(client.GET('/api/jobs/{name}', { params: { path: { name } } })),
-  cancel: (name: string) => value(client.POST('/api/jobs/{name}/cancel', { params: { path: { name } } })),
+  /** A search that has ended, or a server that is gone, needs no stopping. */
+  cancel: (name: string) => value(client.POST('/api/jobs/{name}/cancel', { params: { path: { name } } })).catch(() => null),
 };

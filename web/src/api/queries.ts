@@ -1,11 +1,12 @@
 import { keepPreviousData, queryOptions } from '@tanstack/react-query';
-import { api, type DeskAsks, type DeskName, type Schemas, type SheetKind } from './client';
+import { WINDOW, api, type DeskAsks, type DeskName, type Schemas, type SheetKind } from './client';
 
 /** What is computed from a text is the same for ever, so it is kept by its text. */
 const FOR_EVER = { staleTime: Infinity, gcTime: 10 * 60_000 };
 
 /** A search that nobody waits for any more is stopped. */
 function stopping<T>(job: string, signal: AbortSignal, asked: Promise<T>): Promise<T> {
+  // The server ends it by itself when the connection closes; a word may be quicker.
   signal.addEventListener('abort', () => void api.cancel(job));
   return asked;
 }
@@ -16,7 +17,9 @@ function unlessGone<T>(signal: AbortSignal, ask: (job: string) => Promise<T>): P
   return stopping(job, signal, ask(job));
 }
 
-export const routinesQuery = () => queryOptions({ queryKey: ['routines'], queryFn: api.routines });
+export const routinesQuery = () =>
+  // Another window may have changed the shelf.
+  queryOptions({ queryKey: ['routines'], queryFn: api.routines, refetchOnWindowFocus: 'always' });
 
 export const routineQuery = (id: number) =>
   // The bench holds the text while it is open; only opening it asks the shelf.
@@ -91,11 +94,11 @@ export const holdsQuery = (text: string) =>
 
 export const desksQuery = () => queryOptions({ queryKey: ['desks'], queryFn: api.desks, ...FOR_EVER, retry: 3 });
 
-/** The name of a long search, the same for the same question, so that it can be watched and stopped after a reload. */
+/** The name of a long search, the same for the same question in one window. */
 function jobOf(...question: string[]): string {
   let hash = 5381;
   for (const letter of question.join(' ')) hash = (hash * 33 + (letter.codePointAt(0) ?? 0)) >>> 0;
-  return `${question[0]} ${hash}`;
+  return `${question[0]} ${hash} ${WINDOW}`;
 }
 
 const ONCE = { ...FOR_EVER, retry: false };
@@ -128,6 +131,10 @@ export const deskQuery = <N extends DeskName>(name: N, asks: DeskAsks[N], lane: 
   const queryFn = ({ signal }: { signal: AbortSignal }) => stopping(job, signal, api.desk(name, asks, job, lane, signal));
   return { ...queryOptions({ queryKey: ['desk', name, lane, asks], queryFn, placeholderData: keepPreviousData, ...ONCE }), job };
 };
+
+export const keepQuery = () => queryOptions({ queryKey: ['keep'], queryFn: api.keep });
+
+export const removedQuery = () => queryOptions({ queryKey: ['removed'], queryFn: api.removed });
 
 export const settingsQuery = () => queryOptions({ queryKey: ['settings'], queryFn: api.settings });
 

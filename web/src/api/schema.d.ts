@@ -175,6 +175,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/routines/{routine_id}/revision": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Revision
+         * @description Whether a window still has the newest text; asked now and then.
+         */
+        get: operations["get_revision_api_routines__routine_id__revision_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/routines/{routine_id}/bring-back": {
         parameters: {
             query?: never;
@@ -879,6 +899,207 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Keep
+         * @description What there is, where it lies, and whether something is the matter with it.
+         */
+        get: operations["keep_api_keep_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/keep/backups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make Backup */
+        post: operations["make_backup_api_keep_backups_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/keep/backups/{name}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Backup
+         * @description The shelf is again as the back-up has it; what it is now is kept as a back-up first.
+         */
+        post: operations["restore_backup_api_keep_backups__name__restore_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/keep/put-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put Back
+         * @description Writes the file again that was taken away while the program held it open.
+         */
+        post: operations["put_back_api_keep_put_back_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/keep/readable.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Readable
+         * @description What can still be read of a damaged shelf, as an archive.
+         */
+        get: operations["readable_api_keep_readable_zip_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/keep/shelf.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export
+         * @description The whole shelf, with versions, removed routines and settings, or a selection.
+         */
+        get: operations["export_api_keep_shelf_zip_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/keep/coming": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look At Files
+         * @description A look at what files would bring. Nothing is changed.
+         */
+        post: operations["look_at_files_api_keep_coming_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/keep/coming/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look At Archive
+         * @description A look at what an archive would bring. Nothing is changed.
+         */
+        post: operations["look_at_archive_api_keep_coming_archive_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/keep/coming/{token}/take-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Coming In
+         * @description Brings it, as decided. A back-up is made first. 404 when something else was looked at since.
+         */
+        post: operations["take_coming_in_api_keep_coming__token__take_in_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/removed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Removed
+         * @description What was taken off the shelf and not thrown away, the last first.
+         */
+        get: operations["list_removed_api_removed_get"];
+        put?: never;
+        post?: never;
+        /**
+         * Throw Away Removed
+         * @description For good, after a back-up.
+         */
+        delete: operations["throw_away_removed_api_removed_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -921,6 +1142,17 @@ export interface components {
                 number,
                 number
             ][];
+        };
+        /** BackupOut */
+        BackupOut: {
+            /** Name */
+            name: string;
+            /** Made At */
+            made_at: string;
+            /** Why */
+            why: string;
+            /** Bytes */
+            bytes: number;
         };
         /**
          * Beat
@@ -1095,6 +1327,51 @@ export interface components {
             turn: number | null;
             /** Edges */
             edges: components["schemas"]["EdgeOut"][];
+        };
+        /** ComingOut */
+        ComingOut: {
+            /** Token */
+            token: string;
+            /** Routines */
+            routines: components["schemas"]["ComingRoutine"][];
+            /**
+             * Refused
+             * @description files that are no routines, and why
+             */
+            refused: string[];
+            /**
+             * Settings
+             * @description whether settings come with it
+             */
+            settings: boolean;
+        };
+        /** ComingRoutine */
+        ComingRoutine: {
+            /** Number */
+            number: number;
+            /** Title */
+            title: string;
+            /**
+             * Name
+             * @description the file it came in
+             */
+            name: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "new" | "same" | "different";
+            /** Text */
+            text: string;
+            /**
+             * Mine
+             * @description the text that is here
+             */
+            mine: string | null;
+            /** Versions */
+            versions: number;
+            /** Removed */
+            removed: boolean;
         };
         /** CompareIn */
         CompareIn: {
@@ -1318,6 +1595,20 @@ export interface components {
             expected: string;
             /** Remedy */
             remedy: string;
+            /**
+             * Kind
+             * @description full, read-only, locked, disk, damaged, gone: of the shelf’s file
+             * @default
+             */
+            kind: string;
+            /**
+             * Saved
+             * @description what was and what was not saved
+             * @default
+             */
+            saved: string;
+            /** @description what the shelf has, where another revision was saved */
+            current?: components["schemas"]["RoutineOut"] | null;
         };
         /** ExplainOut */
         ExplainOut: {
@@ -1376,6 +1667,21 @@ export interface components {
             expected: string;
             /** Remedy */
             remedy: string;
+        };
+        /** FileIn */
+        FileIn: {
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * FilesIn
+         * @description Texts, or routines in the JSON form, as they lie in files.
+         */
+        FilesIn: {
+            /** Files */
+            files: components["schemas"]["FileIn"][];
         };
         /**
          * Finding
@@ -1452,6 +1758,11 @@ export interface components {
             status: "ok";
             /** Version */
             version: string;
+            /**
+             * Shelf
+             * @description which shelf is served; null while it cannot be read
+             */
+            shelf: string | null;
         };
         /** HoldsOut */
         HoldsOut: {
@@ -1491,6 +1802,41 @@ export interface components {
         JobOut: {
             /** Progress */
             progress: string;
+        };
+        /** KeepOut */
+        KeepOut: {
+            /**
+             * Shelf
+             * @description which shelf it is; null while it cannot be read
+             */
+            shelf: string | null;
+            /**
+             * File
+             * @description null for a shelf that lies in memory only
+             */
+            file: string | null;
+            /**
+             * Folder
+             * @description where the back-ups lie
+             */
+            folder: string | null;
+            /** Bytes */
+            bytes: number;
+            /** Routines */
+            routines: number;
+            /** Removed */
+            removed: number;
+            /**
+             * Backups
+             * @description newest first
+             */
+            backups: components["schemas"]["BackupOut"][];
+            /**
+             * Newest Sound
+             * @description the newest back-up that can be restored
+             */
+            newest_sound: string | null;
+            trouble: components["schemas"]["TroubleOfShelf"] | null;
         };
         /** KindOut */
         KindOut: {
@@ -1855,6 +2201,11 @@ export interface components {
              * @default
              */
             reason: string;
+            /**
+             * Text
+             * @description another text than the one on the shelf, such as a draft
+             */
+            text?: string | null;
         };
         /**
          * Node
@@ -2388,6 +2739,11 @@ export interface components {
             /** Revision */
             revision: number;
         };
+        /** RevisionOut */
+        RevisionOut: {
+            /** Revision */
+            revision: number;
+        };
         /** Room */
         Room: {
             /** Line */
@@ -2428,6 +2784,23 @@ export interface components {
              * @description what can be said of it at a glance; none while it is being written
              */
             badges: string[];
+            /**
+             * Uid
+             * @description the same on every shelf
+             */
+            uid: string;
+            /**
+             * Shelf
+             * @description which shelf it stands on
+             */
+            shelf: string;
+            /** Removed At */
+            removed_at?: string | null;
+            /**
+             * Unread
+             * @description why no more than its text is told
+             */
+            unread?: string | null;
         };
         /**
          * Row
@@ -3202,6 +3575,54 @@ export interface components {
             /** Rows */
             rows: (string | number)[][];
         };
+        /** TakeIn */
+        TakeIn: {
+            /**
+             * Default
+             * @description where two texts differ
+             * @default both
+             * @enum {string}
+             */
+            default: "both" | "theirs" | "mine";
+            /**
+             * Decisions
+             * @description by number, otherwise
+             * @default {}
+             */
+            decisions: {
+                [key: string]: "both" | "theirs" | "mine";
+            };
+            /**
+             * Leave
+             * @description numbers of those that shall not come
+             * @default []
+             */
+            leave: number[];
+            /**
+             * Settings
+             * @description whether my settings give way to those that come
+             * @default false
+             */
+            settings: boolean;
+        };
+        /** TakenOut */
+        TakenOut: {
+            /**
+             * Added
+             * @description the routines that are on the shelf since
+             */
+            added: number[];
+            /** New */
+            new: number;
+            /** Same */
+            same: number;
+            /** Both */
+            both: number;
+            /** Theirs */
+            theirs: number;
+            /** Mine */
+            mine: number;
+        };
         /** TextIn */
         TextIn: {
             /** Text */
@@ -3222,6 +3643,22 @@ export interface components {
             seconds: number;
             /** Lines */
             lines: number;
+        };
+        /** ThrownAway */
+        ThrownAway: {
+            /** Number */
+            number: number;
+        };
+        /** TroubleOfShelf */
+        TroubleOfShelf: {
+            /** Kind */
+            kind: string;
+            /** Message */
+            message: string;
+            /** Saved */
+            saved: string;
+            /** Remedy */
+            remedy: string;
         };
         /**
          * TroubleOut
@@ -3427,6 +3864,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorOut"];
                 };
             };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
         };
     };
     language_api_language_get: {
@@ -3456,6 +3902,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorOut"];
                 };
             };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
         };
     };
     list_routines_api_routines_get: {
@@ -3478,6 +3933,15 @@ export interface operations {
             };
             /** @description Client Error */
             "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3518,6 +3982,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorOut"];
                 };
             };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
         };
     };
     import_routine_api_routines_import_post: {
@@ -3544,6 +4017,15 @@ export interface operations {
             };
             /** @description Client Error */
             "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3582,6 +4064,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorOut"];
                 };
             };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
         };
     };
     export_json_api_routines__routine_id__routine_json_get: {
@@ -3606,6 +4097,15 @@ export interface operations {
             };
             /** @description Client Error */
             "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3644,6 +4144,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorOut"];
                 };
             };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
         };
     };
     list_families_api_families_get: {
@@ -3666,6 +4175,15 @@ export interface operations {
             };
             /** @description Client Error */
             "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3697,6 +4215,15 @@ export interface operations {
             };
             /** @description Client Error */
             "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3739,6 +4266,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorOut"];
                 };
             };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
         };
     };
     remove_routine_api_routines__routine_id__delete: {
@@ -3763,6 +4299,55 @@ export interface operations {
             };
             /** @description Client Error */
             "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    get_revision_api_routines__routine_id__revision_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                routine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RevisionOut"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3801,6 +4386,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorOut"];
                 };
             };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
         };
     };
     list_versions_api_routines__routine_id__versions_get: {
@@ -3825,6 +4419,15 @@ export interface operations {
             };
             /** @description Client Error */
             "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3860,6 +4463,15 @@ export interface operations {
             };
             /** @description Client Error */
             "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3903,6 +4515,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorOut"];
                 };
             };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
         };
     };
     get_settings_api_settings_get: {
@@ -3925,6 +4546,15 @@ export interface operations {
             };
             /** @description Client Error */
             "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3965,6 +4595,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorOut"];
                 };
             };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
         };
     };
     read_api_read_post: {
@@ -3991,6 +4630,15 @@ export interface operations {
             };
             /** @description Client Error */
             "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4031,12 +4679,24 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorOut"];
                 };
             };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
         };
     };
     prove_api_prove_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description which window asks */
+                "x-window"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -4064,12 +4724,24 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorOut"];
                 };
             };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
         };
     };
     play_api_play_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description which window asks */
+                "x-window"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -4097,12 +4769,24 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorOut"];
                 };
             };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
         };
     };
     ledger_api_ledger_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description which window asks */
+                "x-window"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -4130,12 +4814,24 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorOut"];
                 };
             };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
         };
     };
     strands_api_strands_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description which window asks */
+                "x-window"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -4163,12 +4859,24 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorOut"];
                 };
             };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
         };
     };
     notes_api_notes_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description which window asks */
+                "x-window"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -4196,12 +4904,24 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorOut"];
                 };
             };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
         };
     };
     odds_api_odds_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description which window asks */
+                "x-window"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -4229,12 +4949,24 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorOut"];
                 };
             };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
         };
     };
     explain_api_explain_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description which window asks */
+                "x-window"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -4262,12 +4994,24 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorOut"];
                 };
             };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
         };
     };
     holds_api_holds_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description which window asks */
+                "x-window"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -4295,12 +5039,24 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorOut"];
                 };
             };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
         };
     };
     slips_api_slips_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description which window asks */
+                "x-window"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -4328,12 +5084,24 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorOut"];
                 };
             };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
         };
     };
     solve_api_solve_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description which window asks */
+                "x-window"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -4361,12 +5129,24 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorOut"];
                 };
             };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
         };
     };
     sweep_api_sweep_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description which window asks */
+                "x-window"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -4394,12 +5174,24 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorOut"];
                 };
             };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
         };
     };
     job_progress_api_jobs__name__get: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description which window asks */
+                "x-window"?: string;
+            };
             path: {
                 name: string;
             };
@@ -4425,12 +5217,24 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorOut"];
                 };
             };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
         };
     };
     cancel_job_api_jobs__name__cancel_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description which window asks */
+                "x-window"?: string;
+            };
             path: {
                 name: string;
             };
@@ -4449,6 +5253,15 @@ export interface operations {
             };
             /** @description Client Error */
             "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4478,6 +5291,15 @@ export interface operations {
             };
             /** @description Client Error */
             "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4518,12 +5340,24 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorOut"];
                 };
             };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
         };
     };
     desk_spell_api_desks_spell_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description which window asks */
+                "x-window"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -4551,12 +5385,24 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorOut"];
                 };
             };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
         };
     };
     desk_pickup_api_desks_pickup_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description which window asks */
+                "x-window"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -4584,12 +5430,24 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorOut"];
                 };
             };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
         };
     };
     desk_stack_api_desks_stack_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description which window asks */
+                "x-window"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -4617,12 +5475,24 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorOut"];
                 };
             };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
         };
     };
     desk_mix_api_desks_mix_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description which window asks */
+                "x-window"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -4650,12 +5520,24 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorOut"];
                 };
             };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
         };
     };
     desk_narrow_api_desks_narrow_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description which window asks */
+                "x-window"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -4683,12 +5565,24 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorOut"];
                 };
             };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
         };
     };
     desk_odds_api_desks_odds_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description which window asks */
+                "x-window"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -4716,6 +5610,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorOut"];
                 };
             };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
         };
     };
     table_file_api_desks__name__table_csv_get: {
@@ -4725,7 +5628,10 @@ export interface operations {
                 asks?: string;
                 table?: number;
             };
-            header?: never;
+            header?: {
+                /** @description which window asks */
+                "x-window"?: string;
+            };
             path: {
                 name: string;
             };
@@ -4744,6 +5650,15 @@ export interface operations {
             };
             /** @description Client Error */
             "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4759,7 +5674,10 @@ export interface operations {
                 /** @description what is asked, as JSON; what is left out is as the desk opens */
                 asks?: string;
             };
-            header?: never;
+            header?: {
+                /** @description which window asks */
+                "x-window"?: string;
+            };
             path: {
                 name: string;
             };
@@ -4778,6 +5696,15 @@ export interface operations {
             };
             /** @description Client Error */
             "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4793,7 +5720,10 @@ export interface operations {
                 /** @description what is asked, as JSON; what is left out is as the desk opens */
                 asks?: string;
             };
-            header?: never;
+            header?: {
+                /** @description which window asks */
+                "x-window"?: string;
+            };
             path: {
                 name: string;
             };
@@ -4819,12 +5749,24 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorOut"];
                 };
             };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
         };
     };
     sheet_api_sheet_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description which window asks */
+                "x-window"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -4852,6 +5794,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorOut"];
                 };
             };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
         };
     };
     sheet_file_api_routines__routine_id__sheets__kind___form__get: {
@@ -4860,7 +5811,10 @@ export interface operations {
                 /** @description A4, or A6 for the pocket */
                 size?: "page" | "pocket";
             };
-            header?: never;
+            header?: {
+                /** @description which window asks */
+                "x-window"?: string;
+            };
             path: {
                 routine_id: number;
                 kind: "setup" | "cues" | "reset";
@@ -4888,12 +5842,24 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorOut"];
                 };
             };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
         };
     };
     costs_api_costs_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description which window asks */
+                "x-window"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -4914,6 +5880,15 @@ export interface operations {
             };
             /** @description Client Error */
             "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4954,12 +5929,24 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorOut"];
                 };
             };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
         };
     };
     schools_api_schools_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description which window asks */
+                "x-window"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -4987,12 +5974,24 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorOut"];
                 };
             };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
         };
     };
     compare_api_compare_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description which window asks */
+                "x-window"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -5013,6 +6012,452 @@ export interface operations {
             };
             /** @description Client Error */
             "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    keep_api_keep_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeepOut"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    make_backup_api_keep_backups_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackupOut"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    restore_backup_api_keep_backups__name__restore_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    put_back_api_keep_put_back_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    readable_api_keep_readable_zip_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    export_api_keep_shelf_zip_get: {
+        parameters: {
+            query?: {
+                /** @description these routines alone, without settings */
+                only?: number[] | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    look_at_files_api_keep_coming_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FilesIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComingOut"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    look_at_archive_api_keep_coming_archive_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/zip": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComingOut"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    take_coming_in_api_keep_coming__token__take_in_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenOut"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    list_removed_api_removed_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoutineOut"][];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    throw_away_removed_api_removed_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ThrownAway"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,4 +1,4 @@
-import { Alert, Button, Group, Menu } from '@mantine/core';
+import { Button, Group, Menu } from '@mantine/core';
 import { useDebouncedValue, useHotkeys } from '@mantine/hooks';
 import { IconPlayerPlay, IconPlayerTrackNext, IconPlayerTrackPrev } from '@tabler/icons-react';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
@@ -16,18 +16,12 @@ import { TableView } from './TableView';
 import { VerdictBar } from './VerdictBar';
 import { Versions } from './Versions';
 import { spoken } from './patter';
-import { readDraft, useAutosave, type SaveState } from './useAutosave';
+import { SaveWords, TwoTexts } from './SaveFoot';
+import { useAutosave } from './useAutosave';
 import { usePlayback } from './usePlayback';
 import { useProgress } from './useProgress';
 import { VIEWS, VIEW_KEYS, Variants, Views, type View } from '../variants/Variants';
 import './bench.css';
-
-const SAVE_WORDS: Record<SaveState, string> = {
-  saved: 'Saved',
-  saving: 'Saving…',
-  offline: 'The server does not answer. Your text is kept in this window.',
-  conflict: 'Changed in another window',
-};
 
 const FIRST: Asked = { choices: {}, seed: null, worst: false };
 
@@ -35,8 +29,9 @@ const FIRST: Asked = { choices: {}, seed: null, worst: false };
 export function Bench({ routine }: { routine: Routine }) {
   const sheet = useRef<SheetHandle>(null);
   const client = useQueryClient();
-  const save = useAutosave(routine);
-  const [opening] = useState(() => readDraft(routine.id)?.text ?? routine.text);
+  const replace = useCallback((other: string) => sheet.current?.replace(other), []);
+  const save = useAutosave(routine, replace);
+  const opening = save.opening;
   const [text, setText] = useState(opening);
   const [asked, setAsked] = useState<Asked>(FIRST);
   const [view, setView] = useState<View>('table');
@@ -76,10 +71,6 @@ export function Bench({ routine }: { routine: Routine }) {
     },
     [change],
   );
-  useEffect(() => {
-    // A draft that the shelf never acknowledged is saved as soon as the bench is open again.
-    if (opening !== routine.text) change(opening);
-  }, [opening, routine.text, change]);
   useEffect(
     () => () => {
       void client.invalidateQueries({ queryKey: routinesQuery().queryKey });
@@ -134,7 +125,11 @@ export function Bench({ routine }: { routine: Routine }) {
   const show = useCallback(
     (event?: { preventDefault: () => void }) => {
       event?.preventDefault();
-      void saved().then(() => go(`/show/${routine.id}`));
+      void saved().then(
+        () => go(`/show/${routine.id}`),
+        // Why it is not saved stands at the foot.
+        () => null,
+      );
     },
     [saved, go, routine.id],
   );
@@ -197,26 +192,7 @@ export function Bench({ routine }: { routine: Routine }) {
         onStop={() => void api.cancel(job)}
         onLonger={() => setLonger(settled)}
       />
-      {save.other && (
-        <Alert color="yellow" title="This routine was changed in another window" radius={0}>
-          <Group>
-            Both texts are safe.
-            <Button size="compact-sm" variant="default" onClick={() => void save.keepMine()}>
-              Keep mine
-            </Button>
-            <Button
-              size="compact-sm"
-              variant="default"
-              onClick={() => {
-                const other = save.takeOther();
-                if (other !== null) sheet.current?.replace(other);
-              }}
-            >
-              Take the other
-            </Button>
-          </Group>
-        </Alert>
-      )}
+      {save.conflict && <TwoTexts conflict={save.conflict} keepMine={save.keepMine} takeOther={save.takeOther} />}
       <div className="halves">
         <section className="page" aria-label="The sheet">
           <div className="margin-head">
@@ -261,7 +237,7 @@ export function Bench({ routine }: { routine: Routine }) {
             onLine={(line) => sheet.current?.goToLine(line)}
           />
           <footer className={`foot ${save.state}`} role="status" data-save={save.state}>
-            <span>{SAVE_WORDS[save.state]}</span>
+            <SaveWords saved={save} gone={save.gone} />
             <span className="foot-tools">
               <Button size="compact-sm" variant="subtle" color="gray" onClick={() => setOpen('steps')}>
                 Steps

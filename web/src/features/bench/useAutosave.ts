@@ -1,123 +1,84 @@
 import { notifications } from '@mantine/notifications';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useState, useSyncExternalStore } from 'react';
 import { ApiError, api, type Routine } from '../../api/client';
+import { Saver } from './saver';
 
-export type SaveState = 'saved' | 'saving' | 'offline' | 'conflict';
-
-const DELAY = 350;
-const RETRY = 3000;
-const draftKey = (id: number) => `draft ${id}`;
-
-interface Draft {
-  text: string;
-  /** the shelf's revision that the draft was written on */
-  revision: number;
-}
-
-/** A draft that was typed but never acknowledged by the shelf. */
-export function readDraft(id: number): Draft | null {
-  try {
-    return JSON.parse(localStorage.getItem(draftKey(id)) ?? 'null') as Draft | null;
-  } catch {
-    return null;
-  }
-}
+const LISTEN = 2000;
 
 /**
- * Saves every change of the text by itself. Until the shelf has acknowledged it, the text is also kept as a
- * draft in the browser, so that neither a closed window nor a stopped server loses a word.
+ * Saves every change of the text by itself, and looks now and then whether another window has changed the routine.
+ * `replace` puts a text on the sheet as one change that undo takes back.
  */
-export function useAutosave(opened: Routine) {
-  const [state, setState] = useState<SaveState>('saved');
-  const [other, setOther] = useState<Routine | null>(null);
-  const revision = useRef(opened.revision);
-  const savedText = useRef(opened.text);
-  const wanted = useRef(opened.text);
-  const timer = useRef<number>(undefined);
-  const busy = useRef(false);
-  const flush = useRef<() => Promise<void>>(async () => {});
-
-  const later = useCallback((delay: number) => {
-    window.clearTimeout(timer.current);
-    timer.current = window.setTimeout(() => void flush.current(), delay);
-  }, []);
+export function useAutosave(opened: Routine, replace: (text: string) => void) {
+  const [saver] = useState(() => new Saver(opened, api.save));
+  const now = useSyncExternalStore(saver.listen, saver.now);
+  const [gone, setGone] = useState(false);
 
   useEffect(() => {
-    flush.current = async () => {
-      if (busy.current) return;
-      if (wanted.current === savedText.current) {
-        // Typed, and undone again before it was saved.
-        localStorage.removeItem(draftKey(opened.id));
-        setState((now) => (now === 'conflict' ? now : 'saved'));
-        return;
-      }
-      busy.current = true;
-      const text = wanted.current;
+    saver.begin();
+    return () => saver.end();
+  }, [saver]);
+
+  useEffect(() => {
+    // A text that neither the shelf nor the browser holds is lost with the window.
+    const ask = (event: BeforeUnloadEvent) => {
+      if (!saver.isSaved() && !saver.now().drafted) event.preventDefault();
+    };
+    window.addEventListener('beforeunload', ask);
+    return () => window.removeEventListener('beforeunload', ask);
+  }, [saver]);
+
+  useEffect(() => {
+    const listen = async () => {
+      if (document.hidden) return;
       try {
-        const kept = await api.save(opened.id, text, revision.current);
-        revision.current = kept.revision;
-        savedText.current = text;
-        later(0);
+        const { revision } = await api.revision(opened.id);
+        setGone(false);
+        if (revision === saver.known()) return;
+        const text = saver.heard(await api.routine(opened.id));
+        if (text === null) return;
+        replace(text);
+        notifications.show({ message: 'Changed in another window. Undo brings back what stood here.' });
       } catch (error) {
-        if (error instanceof ApiError && error.status === 409 && error.told.current) {
-          setOther(error.told.current);
-          setState('conflict');
-        } else {
-          setState('offline');
-          later(RETRY);
-        }
-      } finally {
-        busy.current = false;
+        setGone(error instanceof ApiError && error.status === 404);
       }
     };
-  }, [opened.id, later]);
-
-  useEffect(() => () => {
-    window.clearTimeout(timer.current);
-    void flush.current();
-  }, []);
-
-  const change = useCallback(
-    (text: string) => {
-      wanted.current = text;
-      localStorage.setItem(draftKey(opened.id), JSON.stringify({ text, revision: revision.current } satisfies Draft));
-      setState((now) => (now === 'conflict' ? now : 'saving'));
-      later(DELAY);
-    },
-    [opened.id, later],
-  );
-
-  /** Keep this window's text; the other one stays as a version. */
-  const keepMine = useCallback(async () => {
-    if (!other) return;
-    await api.keepVersion(other.id, 'from the other window');
-    revision.current = other.revision;
-    setOther(null);
-    setState('saving');
-    later(0);
-    notifications.show({ message: 'Yours is kept. The other text is a version of this routine.' });
-  }, [other, later]);
-
-  /** Take the other window's text; undo on the sheet brings this one's back. */
-  const takeOther = useCallback(() => {
-    if (!other) return null;
-    revision.current = other.revision;
-    savedText.current = other.text;
-    wanted.current = other.text;
-    localStorage.removeItem(draftKey(opened.id));
-    setOther(null);
-    setState('saved');
-    return other.text;
-  }, [other, opened.id]);
+    const every = window.setInterval(() => void listen(), LISTEN);
+    return () => window.clearInterval(every);
+  }, [saver, opened.id, replace]);
 
   /** Resolves once the shelf has acknowledged what stands on the sheet; rejects while it does not answer. */
   const saved = useCallback(async () => {
-    for (let tries = 0; tries < 20 && savedText.current !== wanted.current; tries++) {
-      await flush.current();
+    for (let tries = 0; tries < 20 && !saver.isSaved(); tries++) {
+      await saver.flush();
       await new Promise((done) => setTimeout(done, 50));
     }
-    if (savedText.current !== wanted.current) throw new Error('The shelf has not saved the text yet.');
-  }, []);
+    if (!saver.isSaved()) throw new Error('The shelf has not saved the text yet.');
+  }, [saver]);
 
-  return { state, other, change, keepMine, takeOther, saved };
+  /** Mine goes on; what the shelf has stays as a version. */
+  const keepMine = useCallback(async () => {
+    const conflict = saver.now().conflict;
+    if (!conflict) return;
+    if (conflict.from === 'draft') {
+      await saved();
+      await api.keepVersion(opened.id, 'before the draft was taken');
+    } else await api.keepVersion(opened.id, 'from the other window', '', conflict.other.text);
+    const text = saver.keepMine();
+    if (conflict.from === 'draft' && text !== null) replace(text);
+    notifications.show({ message: 'Yours is kept. The other text is a version of this routine.' });
+  }, [saver, saved, opened.id, replace]);
+
+  /** The shelf's goes on; mine stays as a version. */
+  const takeOther = useCallback(async () => {
+    const conflict = saver.now().conflict;
+    if (!conflict) return;
+    await api.keepVersion(opened.id, conflict.from === 'draft' ? 'a draft that was not saved' : 'from this window', '', conflict.mine);
+    const text = saver.takeOther();
+    if (conflict.from === 'window' && text !== null) replace(text);
+    notifications.show({ message: 'The text of the shelf is kept. Yours is a version of this routine.' });
+  }, [saver, opened.id, replace]);
+
+  const change = useCallback((text: string) => saver.change(text), [saver]);
+  return { ...now, gone, opening: saver.opening, change, keepMine, takeOther, saved };
 }

@@ -1,11 +1,12 @@
-import { Button, Chip, FileButton, Group, Skeleton, TextInput } from '@mantine/core';
+import { Button, Chip, Group, Skeleton, TextInput } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
-import { IconFileImport, IconPlus, IconSearch, IconTrash } from '@tabler/icons-react';
+import { IconPlus, IconSearch, IconTrash } from '@tabler/icons-react';
 import { useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { api, type Proof, type Routine } from '../../api/client';
+import { ApiError, api, type Proof, type Routine } from '../../api/client';
 import { proveQuery, routinesQuery } from '../../api/queries';
+import { ImportButtons } from '../keep/Import';
 import { VerdictMark, toneOf } from '../bench/VerdictBar';
 import { useCommands } from '../palette/commands';
 import { NewRoutine } from './NewRoutine';
@@ -25,7 +26,6 @@ export function ShelfPage() {
     void go(`/bench/${routine.id}`);
   };
   const add = useMutation({ mutationFn: api.add, onSuccess: opened });
-  const bringDocument = useMutation({ mutationFn: api.importDocument, onSuccess: opened });
   const bringBack = useMutation({ mutationFn: api.bringBack, onSuccess: changed });
   const remove = useMutation({
     mutationFn: (routine: Routine) => api.remove(routine.id),
@@ -58,20 +58,6 @@ export function ShelfPage() {
   );
   useCommands('shelf', commands);
 
-  const bring = async (file: File | null) => {
-    if (!file) return;
-    const refuse = (message: string) => notifications.show({ color: 'red', title: `${file.name} is not a routine`, message });
-    const text = await file.text();
-    if (file.size > 400_000 || text.includes('\0')) refuse('Choose a .pivot file, plain text with one sentence a line, or the JSON form.');
-    else if (/^\s*\{/.test(text)) {
-      try {
-        bringDocument.mutate(JSON.parse(text) as Record<string, unknown>, { onError: (error) => refuse(error.message) });
-      } catch (error) {
-        refuse(`It begins like JSON but cannot be read: ${error instanceof Error ? error.message : ''}`);
-      }
-    } else add.mutate(text);
-  };
-
   const wanted = sought.trim().toLowerCase();
   const [wantedBadges, setWantedBadges] = useState<string[]>([]);
   const badges = [...new Set((routines ?? []).flatMap((routine) => routine.badges))].sort();
@@ -91,13 +77,7 @@ export function ShelfPage() {
           onChange={(event) => setSought(event.currentTarget.value)}
           w={270}
         />
-        <FileButton accept=".pivot,.json,text/plain,application/json" onChange={(file) => void bring(file)}>
-          {(props) => (
-            <Button {...props} variant="default" leftSection={<IconFileImport size={17} />}>
-              Import
-            </Button>
-          )}
-        </FileButton>
+        <ImportButtons />
         <Button leftSection={<IconPlus size={17} />} loading={add.isPending} onClick={() => setBeginning(true)}>
           New routine
         </Button>
@@ -105,8 +85,13 @@ export function ShelfPage() {
       {error && (
         <div className="empty" role="alert">
           <h1>The shelf cannot be reached</h1>
-          <p>{error.message}</p>
-          <Button onClick={() => void refetch()}>Try again</Button>
+          <p>{error instanceof ApiError ? error.whole : error.message}</p>
+          <Group justify="center">
+            <Button onClick={() => void refetch()}>Try again</Button>
+            <Button variant="default" component={Link} to="/keep">
+              Go to Keep
+            </Button>
+          </Group>
         </div>
       )}
       {!routines && !error && <Skeleton height={240} aria-label="Fetching the shelf" />}
@@ -141,6 +126,7 @@ export function ShelfPage() {
                 {routine.title}
               </Link>
               {routine.note && <p className="note">{routine.note}</p>}
+              {routine.unread && <p className="note">{routine.unread}</p>}
               <p className="says figures">{says(proof)}</p>
               {routine.badges.length > 0 && <p className="badges">{routine.badges.join(' · ')}</p>}
             </div>
