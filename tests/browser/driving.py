@@ -20,9 +20,9 @@ FLAGS = [
 
 
 @contextmanager
-def server(data: Path, *, demo: bool = True) -> Iterator[tuple[str, subprocess.Popen[str]]]:
-    """(address, process) of a server on a free port over this shelf file."""
-    command = [sys.executable, "-m", "golden_pivot", "serve", "--port", "0", "--data", str(data)]
+def server(data: Path, *, demo: bool = True, port: int = 0) -> Iterator[tuple[str, subprocess.Popen[str]]]:
+    """(address, process) of a server over this shelf file, on a free port unless one is given."""
+    command = [sys.executable, "-m", "golden_pivot", "serve", "--port", str(port), "--data", str(data)]
     process = subprocess.Popen(
         command + ["--demo"] * demo, stdout=subprocess.PIPE, text=True, env={**os.environ, "PYTHONUNBUFFERED": "1"}
     )

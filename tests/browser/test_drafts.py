@@ -3,10 +3,7 @@
 from __future__ import annotations
 
 import json
-import os
 import signal
-import subprocess
-import sys
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
@@ -70,15 +67,21 @@ def without_saving(page: Page) -> None:
     )
 
 
+def left_unsaved(context: BrowserContext, address: str, words: str) -> Page:
+    """A window in which something was typed that the shelf does not take."""
+    page = on_bench(context, address)
+    without_saving(page)
+    type_at_end(page, words)
+    expect(page.locator(f"{FOOT}[data-save=trouble]")).to_contain_text("Not saved")
+    return page
+
+
 @pytest.mark.parametrize("takes_draft", [True, False])
 def test_drafts_that_are_stale_are_shown_and_both_texts_are_kept(
     browser: Browser, shelf: Path, takes_draft: bool
 ) -> None:
     with server(shelf, demo=False) as (address, _), window(browser) as mine, window(browser) as other:
-        page = on_bench(mine, address)
-        without_saving(page)
-        type_at_end(page, "# from the draft")
-        expect(page.locator(f"{FOOT}[data-save=trouble]")).to_contain_text("Not saved")
+        page = left_unsaved(mine, address, "# from the draft")
         page.close()
         newer = on_bench(other, address)
         type_at_end(newer, "# from the other")
@@ -106,10 +109,7 @@ def test_drafts_that_are_stale_are_shown_and_both_texts_are_kept(
 
 def test_drafts_on_the_newest_text_go_on_where_they_were_left(browser: Browser, shelf: Path) -> None:
     with server(shelf, demo=False) as (address, _), window(browser) as mine:
-        page = on_bench(mine, address)
-        without_saving(page)
-        type_at_end(page, "# left")
-        expect(page.locator(f"{FOOT}[data-save=trouble]")).to_be_visible()
+        page = left_unsaved(mine, address, "# left")
         page.close()
         page = on_bench(mine, address)
         expect(sheet(page)).to_contain_text("# left")
@@ -125,36 +125,22 @@ def test_drafts_do_not_cross_shelves(browser: Browser, shelf: Path, tmp_path: Pa
     database.close()
     with window(browser) as mine:
         with server(shelf, demo=False) as (address, _):
-            page = on_bench(mine, address)
-            without_saving(page)
-            type_at_end(page, "# mine alone")
-            expect(page.locator(f"{FOOT}[data-save=trouble]")).to_be_visible()
+            page = left_unsaved(mine, address, "# mine alone")
             page.close()
-        with _served_at(other, address):
+        with server(other, demo=False, port=port_of(address)):
             page = on_bench(mine, address)
             expect(sheet(page)).to_contain_text("Title: Another")
             saved(page)
             assert "mine alone" not in shelf_text(page) and page.get_by_role("alert").count() == 0
             page.close()
-        with _served_at(shelf, address):
+        with server(shelf, demo=False, port=port_of(address)):
             page = on_bench(mine, address)
             saved(page)
             assert "# mine alone" in shelf_text(page)
 
 
-@contextmanager
-def _served_at(data: Path, address: str) -> Iterator[None]:
-    port = address.rsplit(":", 1)[1]
-    command = [sys.executable, "-m", "golden_pivot", "serve", "--port", port, "--data", str(data)]
-    process = subprocess.Popen(
-        command, stdout=subprocess.PIPE, text=True, env={**os.environ, "PYTHONUNBUFFERED": "1"}
-    )
-    try:
-        assert process.stdout and address in process.stdout.readline()
-        yield
-    finally:
-        process.terminate()
-        process.wait(60)
+def port_of(address: str) -> int:
+    return int(address.rsplit(":", 1)[1])
 
 
 def test_drafts_without_room_in_the_browser(browser: Browser, shelf: Path) -> None:
@@ -186,17 +172,14 @@ def test_drafts_while_the_server_is_gone(browser: Browser, shelf: Path) -> None:
             type_at_end(page, "# written alone")
             expect(page.locator(FOOT)).to_contain_text("The server does not answer")
             expect(page.locator(FOOT)).to_contain_text("keeps it as a draft")
-        with _served_at(shelf, address):
+        with server(shelf, demo=False, port=port_of(address)):
             saved(page)
             assert "# written alone" in shelf_text(page)
 
 
 def test_drafts_of_what_is_no_longer_on_the_shelf(browser: Browser, shelf: Path) -> None:
     with server(shelf, demo=False) as (address, _), window(browser) as mine:
-        page = on_bench(mine, address)
-        without_saving(page)
-        type_at_end(page, "# orphan")
-        expect(page.locator(f"{FOOT}[data-save=trouble]")).to_be_visible()
+        page = left_unsaved(mine, address, "# orphan")
         page.request.delete(f"{address}/api/routines/1")
         expect(page.locator(FOOT)).to_contain_text("taken off the shelf")
         page.close()
