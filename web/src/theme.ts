@@ -1,4 +1,4 @@
-import { Button, createTheme, type MantineColorsTuple } from '@mantine/core';
+import { Button, Modal, Notification, createTheme, type MantineColorsTuple } from '@mantine/core';
 
 /** Ten shades, lightest first. Filled controls use ink by day and paper by night; gold only ever means "sure". */
 const ink: MantineColorsTuple = [
@@ -20,6 +20,9 @@ export const theme = createTheme({
   headings: { fontFamily: '"Source Serif 4 Variable", Georgia, serif', fontWeight: '650' },
   defaultRadius: 'md',
   components: {
+    // A cross alone says nothing to those who listen.
+    Notification: Notification.extend({ defaultProps: { closeButtonProps: { 'aria-label': 'Close this message' } } }),
+    Modal: Modal.extend({ defaultProps: { closeButtonProps: { 'aria-label': 'Close' } } }),
     Button: Button.extend({
       // By night the primary colour is paper: the words on it must be ink.
       vars: (_, props) => (props.variant === undefined || props.variant === 'filled' ? { root: { '--button-color': 'var(--page)' } } : { root: {} }),
