@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import threading
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
@@ -35,6 +36,26 @@ def test_a_backup_is_restored_and_what_was_there_is_kept(tmp_path: Path) -> None
     file.close()
     file = opened(tmp_path)
     assert file.shelf.routine(one.id).text == "Title: 4"
+    file.close()
+
+
+def test_a_save_meanwhile_waits_and_is_not_lost(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    file = opened(tmp_path)
+    assert file.backups
+    file.shelf.add("Title: first")
+    kept = file.backups.make(HAND)
+    real, saving = file.backups.make, threading.Thread(target=lambda: file.shelf.add("Title: meanwhile"))
+
+    def make(why: str) -> Backup:
+        made = real(why)
+        saving.start()
+        saving.join(0.3)  # it would have had the time
+        return made
+
+    monkeypatch.setattr(file.backups, "make", make)
+    file.backups.restore(kept.name)
+    saving.join()
+    assert [one.text for one in file.shelf.routines()] == ["Title: first", "Title: meanwhile"]
     file.close()
 
 

@@ -89,6 +89,10 @@ class Backups:
 
         Revisions go on above all that were ever given, so that a window with an older text cannot save over it unseen.
         """
+        with self._db.alone():  # a save between the copy and the swap would be in neither
+            self._restore(name)
+
+    def _restore(self, name: str) -> None:
         if name not in {one.name for one in self.all()}:
             raise LookupError(f"there is no back-up {name}")
         if not is_sound(self.folder / name):
@@ -114,8 +118,9 @@ class Backups:
         """Writes the file again where it was taken away under the running program."""
         coming = self.path.with_name(f"{self.path.name}.restoring")
         self.path.parent.mkdir(parents=True, exist_ok=True)
-        self._db.copy_to(coming)
-        self._db.swap(coming, None)
+        with self._db.alone():
+            self._db.copy_to(coming)
+            self._db.swap(coming, None)
 
 
 def to_give_up(copies: Iterable[Backup], days: int = DAYS, weeks: int = WEEKS) -> list[Backup]:

@@ -180,8 +180,15 @@ class Database:
     def _use(self) -> sqlite3.Connection:
         if self.trouble:
             raise self.trouble
-        assert self._connection
+        if self._connection is None:  # it was swapped, and what took its place could not be opened
+            raise ShelfTrouble(GONE, self.path)
         return self._connection
+
+    @contextmanager
+    def alone(self) -> Iterator[None]:
+        """Nobody else uses it meanwhile: they wait."""
+        with self._lock:
+            yield
 
     @contextmanager
     def _as_trouble(self) -> Iterator[None]:
