@@ -139,6 +139,8 @@ def test_build_a_told_pile_routine_from_the_steps(page: Page) -> None:
     expect(page.locator("section.verdict .headline")).to_have_text(
         "Sure: their card is 1st in deck, whatever they choose"
     )
+    # The verdict comes first; what is drawn follows it.
+    expect(page.locator(".strands-panel .when")).to_have_text(re.compile(": deck 1$"))
     page.locator(".strands-view").focus()
     page.keyboard.press("ArrowLeft")
     expect(page.locator(".strands-panel .when")).to_contain_text("after time 2")

@@ -27,6 +27,7 @@ class Asker:
         finally:
             gone.cancel()
             work.cancel()
+            work.add_done_callback(lambda done: done.cancelled() or done.exception())  # nobody else looks at it
 
     async def _gone(self) -> None:
         while (await self._request.receive())["type"] != "http.disconnect":
