@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import json
-import os
 from collections.abc import Callable, Iterator
 from contextlib import AbstractContextManager
 from pathlib import Path
@@ -11,6 +10,7 @@ from typing import Annotated
 
 import typer
 
+from .cli_files import write_whole
 from .core.language.exchange import text_of
 from .core.language.parser import read_routine
 from .store import (
@@ -63,7 +63,7 @@ def add_keep(app: typer.Typer, default_data: Callable[[], Path], bad_shelf: BadS
         path = existing(data)
         if readable:
             found = salvaged(path)
-            _write(readable, packed(found), refuse)
+            write_whole(readable, packed(found), refuse)
             typer.echo(f"{len(found.routines)} routines can be read; they are in {readable}.")
             return
         with bad_shelf():
@@ -89,7 +89,7 @@ def add_keep(app: typer.Typer, default_data: Callable[[], Path], bad_shelf: BadS
         """Write the shelf, or some of it, to one archive: texts, versions, removed routines, settings."""
         with bad_shelf():
             archive = archive_of(Shelf(Database(existing(data), read_only=True)), set(only) if only else None)
-        _write(out, packed(archive), refuse)
+        write_whole(out, packed(archive), refuse)
         typer.echo(f"{len(archive.routines)} routines are in {out}.")
 
     @app.command("import")
@@ -155,14 +155,3 @@ def _read(path: Path, refuse: Refuse) -> Archive:
         return Archive((Archived(None, text, path.name),))
     except (ValueError, AttributeError, RecursionError) as error:
         raise refuse(f"{path} cannot be imported: {error}. Nothing was changed.") from error
-
-
-def _write(out: Path, data: bytes, refuse: Refuse) -> None:
-    """Beside it and moved, so that nobody finds half a file; for its owner alone."""
-    beside = out.with_name(f".{out.name}.part")
-    try:
-        with os.fdopen(os.open(beside, os.O_CREAT | os.O_WRONLY | os.O_TRUNC, 0o600), "wb") as file:
-            file.write(data)
-        beside.replace(out)
-    except OSError as error:
-        raise refuse(f"{out} cannot be written: {error.strerror}.") from error

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import contextlib
 import json
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import asdict
@@ -11,6 +10,7 @@ from typing import Annotated, Any
 
 import typer
 
+from .cli_files import write_whole
 from .core.budget import Budget
 from .core.faults import BadRoutine, OutOfBudget
 from .core.show.compare import ADDED, CHANGED, REMOVED, SAME, ComparedRow, Side, compared
@@ -122,12 +122,4 @@ def _write_sheet(text: str, kind: str, out: Path | None, size: str, seconds: flo
         typer.echo(markdown_of(document), nl=False)
         return
     content = pdf_of(document, size) if out.suffix.lower() == ".pdf" else markdown_of(document).encode()
-    # Written beside it and moved, so that nobody finds half a file.
-    beside = out.with_name(f".{out.name}.part")
-    try:
-        beside.write_bytes(content)
-        beside.replace(out)
-    except OSError as error:
-        with contextlib.suppress(OSError):
-            beside.unlink(missing_ok=True)
-        raise refuse(f"{out} cannot be written: {error.strerror}.") from error
+    write_whole(out, content, refuse)

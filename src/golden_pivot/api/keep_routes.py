@@ -252,7 +252,7 @@ def _looked_at(coming: Archive, refused: list[str], request: Request, shelf: She
             for number, found in enumerate(preview(shelf, coming.routines))
         ],
         refused=refused,
-        settings=any(not name.startswith("seeded ") for name in coming.settings),
+        settings=coming.has_settings,
     )
 
 

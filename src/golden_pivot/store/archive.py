@@ -58,6 +58,11 @@ class Archive:
     routines: tuple[Archived, ...] = ()
     settings: Mapping[str, Any] = field(default_factory=dict)
 
+    @property
+    def has_settings(self) -> bool:
+        """Whether somebody set something; what the program notes for itself does not count."""
+        return any(not name.startswith(_SETTINGS_OF_OURS) for name in self.settings)
+
 
 @dataclass(frozen=True)
 class Found:
