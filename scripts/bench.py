@@ -20,16 +20,16 @@ from pathlib import Path
 from tests.reference import each_path
 
 from golden_pivot import demo
+from golden_pivot.core.answers.odds import odds_of
+from golden_pivot.core.answers.verdicts import prove
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.building import PROOF, compile_routine
-from golden_pivot.core.explorer import explore
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.language.printer import routine_json
-from golden_pivot.core.odds import odds_of
-from golden_pivot.core.routine import Routine
+from golden_pivot.core.language.routine import Routine
+from golden_pivot.core.search.explorer import explore
 from golden_pivot.core.variants.blanks import solve
 from golden_pivot.core.variants.slips import fragility_of
-from golden_pivot.core.verdicts import prove
 from scripts.bench_desks import print_desks
 from scripts.bench_load import print_load
 from scripts.bench_show import print_show

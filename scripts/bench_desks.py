@@ -8,10 +8,10 @@ import time
 from tests.core.desks.test_stacks import sum_lines
 
 from golden_pivot.core.budget import Budget
-from golden_pivot.core.design import DESKS, stacks
-from golden_pivot.core.design.chains import shortest_chain
-from golden_pivot.core.design.mixes import arrangement_of
-from golden_pivot.core.design.permutations import Arrangement, after, identity
+from golden_pivot.core.desks import DESKS, stacks
+from golden_pivot.core.desks.chains import shortest_chain
+from golden_pivot.core.desks.mix_lab import arrangement_of
+from golden_pivot.core.desks.permutations import Arrangement, after, identity
 
 SEARCHES = (
     (

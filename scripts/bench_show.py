@@ -6,12 +6,12 @@ import time
 from collections.abc import Callable
 
 from golden_pivot import demo
+from golden_pivot.core.answers.verdicts import prove
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.faults import BadRoutine
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.show.costs import costs_of
 from golden_pivot.core.show.schools import schools_of
-from golden_pivot.core.verdicts import prove
 from golden_pivot.sheets.pdf import pdf_of
 from golden_pivot.sheets.sheets import SHEETS, shown
 

@@ -24,7 +24,14 @@ import pytest
 from golden_pivot.core.language.parser import _read_line
 from golden_pivot.core.steps import REGISTRY, StepKind
 
-TESTS = ["test_three_ways.py", "test_language.py", "test_prover.py", "test_true_words.py", "test_faces_forgotten.py", "test_procedures.py"]
+TESTS = [
+    "test_three_ways.py",
+    "test_language.py",
+    "test_prover.py",
+    "test_true_words.py",
+    "test_faces_forgotten.py",
+    "test_procedures.py",
+]
 """the quickest to notice come first"""
 
 

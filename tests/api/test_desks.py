@@ -11,7 +11,7 @@ from fastapi.testclient import TestClient
 from typer.testing import CliRunner
 
 from golden_pivot.cli import app
-from golden_pivot.core.design import DESKS
+from golden_pivot.core.desks import DESKS
 
 
 def test_every_desk_answers_and_gives_its_files(client: TestClient) -> None:

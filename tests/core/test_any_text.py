@@ -12,18 +12,18 @@ import traceback
 
 import pytest
 
+from golden_pivot.core.answers.ledger import ledger_of_card
+from golden_pivot.core.answers.notes import badges_of, notes_of
+from golden_pivot.core.answers.report import sheet_json
+from golden_pivot.core.answers.verdicts import prove
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.faults import BadRoutine
 from golden_pivot.core.language.exchange import document_of, text_of
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.language.printer import routine_text
 from golden_pivot.core.language.suggest import suggestions
-from golden_pivot.core.ledger import ledger_of_card
-from golden_pivot.core.notes import badges_of, notes_of
-from golden_pivot.core.replay import play
-from golden_pivot.core.report import sheet_json
+from golden_pivot.core.search.replay import play
 from golden_pivot.core.show.requests import filled_in
-from golden_pivot.core.verdicts import prove
 from tests.any_text import any_text
 
 MANY = int(os.environ.get("RANDOM_ROUTINES", "400"))

@@ -12,27 +12,27 @@ from itertools import islice, pairwise
 from hypothesis import HealthCheck, Phase, assume, example, given, settings
 from hypothesis import strategies as st
 
+from golden_pivot.core.answers.ledger import ledger_of_card
+from golden_pivot.core.answers.regions import region_of
+from golden_pivot.core.answers.strands import strands_of
+from golden_pivot.core.answers.verdicts import prove
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.building import REPLAY, compile_routine
 from golden_pivot.core.faults import BadRoutine
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.language.printer import routine_json
-from golden_pivot.core.ledger import ledger_of_card
-from golden_pivot.core.program import Act
-from golden_pivot.core.regions import region_of
-from golden_pivot.core.replay import play_path
-from golden_pivot.core.routine import Routine
+from golden_pivot.core.language.routine import Routine
+from golden_pivot.core.search.program import Act
+from golden_pivot.core.search.replay import play_path
 from golden_pivot.core.show.effort import effort_of
 from golden_pivot.core.show.reset import Move, reset_of, reset_program
 from golden_pivot.core.show.wording import wording_of
 from golden_pivot.core.steps.declare import HANDLING
-from golden_pivot.core.strands import strands_of
 from golden_pivot.core.variants.blanks import solve
 from golden_pivot.core.variants.edits import edited
 from golden_pivot.core.variants.fields import NothingToFill, filled
 from golden_pivot.core.variants.slips import ALL, ELSEWHERE, HARMLESS, OPEN, SOME, fragility_of
 from golden_pivot.core.variants.sweeps import IMPOSSIBLE, sweep, with_blank
-from golden_pivot.core.verdicts import prove
 from tests.reference import Card, NoPath, Path, each_path, every_path, run
 from tests.strategies import routines
 

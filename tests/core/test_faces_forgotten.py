@@ -13,17 +13,17 @@ from itertools import islice
 
 import pytest
 
+from golden_pivot.core.answers.odds import odds_of
+from golden_pivot.core.answers.regions import choices_of
+from golden_pivot.core.answers.verdicts import PROVED, REFUTED, prove
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.building import REPLAY, compile_routine
-from golden_pivot.core.explorer import explore
 from golden_pivot.core.faults import BadRoutine
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.language.printer import routine_json
-from golden_pivot.core.odds import odds_of
-from golden_pivot.core.program import FAILED
-from golden_pivot.core.regions import choices_of
-from golden_pivot.core.routine import Routine
-from golden_pivot.core.verdicts import PROVED, REFUTED, prove
+from golden_pivot.core.language.routine import Routine
+from golden_pivot.core.search.explorer import explore
+from golden_pivot.core.search.program import FAILED
 from tests.face_routines import face_routine
 from tests.reference import Path, each_path
 

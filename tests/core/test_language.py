@@ -10,7 +10,8 @@ import pytest
 from hypothesis import given, settings
 
 from golden_pivot.core.building import compile_routine
-from golden_pivot.core.expressions import (
+from golden_pivot.core.faults import BadRoutine, Fault
+from golden_pivot.core.language.expressions import (
     Binary,
     DigitSum,
     Half,
@@ -22,7 +23,6 @@ from golden_pivot.core.expressions import (
     expression_text,
     read_expression,
 )
-from golden_pivot.core.faults import BadRoutine, Fault
 from golden_pivot.core.language.parser import read_routine, readings_of
 from golden_pivot.core.language.printer import FORMAT, NotARoutine, routine_json, routine_text, text_from_json
 from golden_pivot.core.language.schema import routine_schema
@@ -124,7 +124,7 @@ def test_json_that_is_no_routine_is_refused_with_its_line(document: dict[str, ob
 
 
 def test_every_family_and_demo_routine_is_proved_or_what_it_is_meant_to_be() -> None:
-    from golden_pivot.core.verdicts import prove
+    from golden_pivot.core.answers.verdicts import prove
 
     assert {prove(read_routine(family.text)).verdict for family in families()} == {"proved"}
     told = {name: read_routine(demo_text(name)) for name in demo_names()}
@@ -242,7 +242,7 @@ FAULTS = [
 def test_bad_input_says_where_what_and_what_to_do(
     text: str, line: int, column: int, message: str, remedy: str
 ) -> None:
-    from golden_pivot.core.verdicts import prove
+    from golden_pivot.core.answers.verdicts import prove
 
     with pytest.raises(BadRoutine) as caught:
         prove(read_routine(text))

@@ -11,14 +11,14 @@ import pytest
 from sympy import n_order
 from sympy.combinatorics import Permutation
 
+from golden_pivot.core.answers.odds import odds_of
+from golden_pivot.core.answers.verdicts import prove
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.building import REPLAY, Purpose, compile_routine
 from golden_pivot.core.cards import FACE_UP, RANKS, TOKEN
-from golden_pivot.core.explorer import Algebra, explore
+from golden_pivot.core.desks.riffles import chance_of_order, distance
 from golden_pivot.core.language.parser import read_routine
-from golden_pivot.core.odds import odds_of
-from golden_pivot.core.riffles import chance_of_order, distance
-from golden_pivot.core.verdicts import prove
+from golden_pivot.core.search.explorer import Algebra, explore
 
 
 def permutation(size: int, *lines: str) -> Permutation:

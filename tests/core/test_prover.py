@@ -7,19 +7,19 @@ import itertools
 import pytest
 from sympy.combinatorics import Permutation
 
+from golden_pivot.core.answers.formulas import fit
+from golden_pivot.core.answers.ledger import ledger_of
+from golden_pivot.core.answers.notes import BADGES, Notes, badges_of, notes_of
+from golden_pivot.core.answers.odds import odds_of
+from golden_pivot.core.answers.strands import strands_of
+from golden_pivot.core.answers.verdicts import longest_path, prove
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.building import REPLAY, Purpose, compile_routine
 from golden_pivot.core.cards import TOKEN
-from golden_pivot.core.explorer import explore
 from golden_pivot.core.faults import Cancelled
-from golden_pivot.core.formulas import fit
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.language.printer import routine_json
-from golden_pivot.core.ledger import ledger_of
-from golden_pivot.core.notes import BADGES, Notes, badges_of, notes_of
-from golden_pivot.core.odds import odds_of
-from golden_pivot.core.strands import strands_of
-from golden_pivot.core.verdicts import longest_path, prove
+from golden_pivot.core.search.explorer import explore
 from tests.reference import every_path
 
 EXPLODING = "Pack: 52 cards\nPlace A 9th\n" + "".join(

@@ -10,18 +10,18 @@ import pytest
 from hypothesis import HealthCheck, Phase, event, given, reject, settings
 from hypothesis import strategies as st
 
+from golden_pivot.core.answers.verdicts import PROVED, REFUTED, prove
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.building import REPLAY, Purpose, compile_routine
 from golden_pivot.core.cards import FACE_UP, RANKS, TOKEN
-from golden_pivot.core.explorer import explore
 from golden_pivot.core.faults import BadRoutine
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.language.printer import routine_json
-from golden_pivot.core.program import FAILED, AnyInstruction, Loop, Program, State
-from golden_pivot.core.replay import Play, play, play_path, projected
-from golden_pivot.core.routine import Routine
+from golden_pivot.core.language.routine import Routine
+from golden_pivot.core.search.explorer import explore
+from golden_pivot.core.search.program import FAILED, AnyInstruction, Loop, Program, State
+from golden_pivot.core.search.replay import Play, play, play_path, projected
 from golden_pivot.core.steps import REGISTRY
-from golden_pivot.core.verdicts import PROVED, REFUTED, prove
 from tests.reference import MEANINGS, every_path, run
 from tests.strategies import routines
 

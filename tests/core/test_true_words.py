@@ -8,17 +8,18 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
+from golden_pivot.core.answers.notes import recap_of
+from golden_pivot.core.answers.odds import odds_of
+from golden_pivot.core.answers.regions import region_of
+from golden_pivot.core.answers.report import chance_text
+from golden_pivot.core.answers.verdicts import Verdict, prove
 from golden_pivot.core.budget import Budget
-from golden_pivot.core.counted import Count
-from golden_pivot.core.design import odds as odds_desk
+from golden_pivot.core.desks import odds_desk
 from golden_pivot.core.faults import BadRoutine
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.language.printer import routine_json, routine_text
-from golden_pivot.core.notes import recap_of
-from golden_pivot.core.odds import odds_of
-from golden_pivot.core.regions import region_of
-from golden_pivot.core.replay import play
-from golden_pivot.core.report import chance_text
+from golden_pivot.core.search.counted import Count
+from golden_pivot.core.search.replay import play
 from golden_pivot.core.show.compare import compared
 from golden_pivot.core.show.cues import cues_of
 from golden_pivot.core.show.requests import requests_of
@@ -27,7 +28,6 @@ from golden_pivot.core.variants.blanks import solve
 from golden_pivot.core.variants.limits import limits_of
 from golden_pivot.core.variants.slips import HARMLESS, fragility_of
 from golden_pivot.core.variants.sweeps import sweep
-from golden_pivot.core.verdicts import Verdict, prove
 from tests.core.desks import PROCEDURES
 from tests.reference import every_path
 

@@ -14,12 +14,13 @@ from hypothesis import HealthCheck, Phase, given, reject, settings
 from hypothesis import strategies as st
 
 from golden_pivot import demo
+from golden_pivot.core.answers.regions import region_of
+from golden_pivot.core.answers.shapes import shape_text
+from golden_pivot.core.answers.verdicts import PROVED, REFUTED, UNSETTLED, prove
 from golden_pivot.core.budget import Budget
-from golden_pivot.core.faces import PACK
 from golden_pivot.core.faults import BadRoutine, Cancelled
 from golden_pivot.core.language.parser import read_routine
-from golden_pivot.core.regions import region_of
-from golden_pivot.core.shapes import shape_text
+from golden_pivot.core.search.faces import PACK
 from golden_pivot.core.steps import REGISTRY
 from golden_pivot.core.variants.blanks import solve
 from golden_pivot.core.variants.edits import edited
@@ -28,7 +29,6 @@ from golden_pivot.core.variants.fields import NothingToFill
 from golden_pivot.core.variants.limits import limits_of
 from golden_pivot.core.variants.slips import ALL, ELSEWHERE, HARMLESS, SOME, Fragility, fragility_of, slips_of
 from golden_pivot.core.variants.sweeps import sweep, with_blank
-from golden_pivot.core.verdicts import PROVED, REFUTED, UNSETTLED, prove
 from tests.core.test_procedures import text_of
 from tests.strategies import routines
 

@@ -11,8 +11,8 @@ from fastapi.responses import Response
 from pydantic import Field, TypeAdapter, ValidationError, create_model
 from starlette.exceptions import HTTPException
 
-from ..core.design import DESKS, Desk
-from ..core.design.sending import sent
+from ..core.desks import DESKS, Desk
+from ..core.desks.sending import sent
 from .asking import Asker, JobsIn
 from .downloads import table_csv
 from .models import Shape, Text
@@ -81,7 +81,7 @@ OPENING = [
 @router.post("/send")
 def send(asked: SentIn) -> SentOut:
     """The routine with a result of a desk written into it. Nothing of what it has is lost."""
-    from ..core.design import Send
+    from ..core.desks import Send
 
     wanted = asked.send
     return SentOut(

@@ -9,12 +9,12 @@ from fastapi import APIRouter, Depends, Request
 from fastapi.responses import JSONResponse, PlainTextResponse
 
 from .. import __version__
+from ..core.answers.notes import badges_of
+from ..core.answers.report import fault_json, sheet_json
 from ..core.language.exchange import document_of, text_of
 from ..core.language.parser import has_subject, read_routine
 from ..core.language.schema import routine_schema
 from ..core.language.suggest import suggestions
-from ..core.notes import badges_of
-from ..core.report import fault_json, sheet_json
 from ..core.steps import REGISTRY
 from ..families import families
 from ..store import Routine, Shelf, ShelfTrouble, Unknown, Version

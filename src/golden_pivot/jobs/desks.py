@@ -6,7 +6,7 @@ from dataclasses import asdict
 from typing import Any
 
 from ..core.budget import Budget
-from ..core.design import DESKS, Trouble
+from ..core.desks import DESKS, Trouble
 from ..core.faults import OutOfBudget
 from ..pictures import picture_of
 

@@ -7,23 +7,37 @@ from collections.abc import Callable
 from dataclasses import replace
 from typing import Any
 
+from ..core.answers.ledger import ledger_of_card
+from ..core.answers.notes import notes_of
+from ..core.answers.odds import odds_of
+from ..core.answers.report import (
+    fault_json,
+    ledger_json,
+    notes_json,
+    odds_json,
+    play_json,
+    strands_json,
+    verdict_json,
+)
+from ..core.answers.strands import strands_of
+from ..core.answers.verdicts import UNSETTLED, longest_path, prove
 from ..core.budget import Budget
 from ..core.faults import BadRoutine, OutOfBudget
 from ..core.language.parser import read_routine
-from ..core.ledger import ledger_of_card
-from ..core.notes import notes_of
-from ..core.odds import odds_of
-from ..core.replay import play, play_path
-from ..core.report import fault_json, ledger_json, notes_json, odds_json, play_json, strands_json, verdict_json
-from ..core.strands import strands_of
+from ..core.search.replay import play, play_path
 from ..core.variants.blanks import solve
 from ..core.variants.explain import explain
 from ..core.variants.fields import NothingToFill
 from ..core.variants.limits import limits_of
-from ..core.variants.report import explanation_json, fragility_json, limits_json, solution_json, sweep_json
+from ..core.variants.report_of_variants import (
+    explanation_json,
+    fragility_json,
+    limits_json,
+    solution_json,
+    sweep_json,
+)
 from ..core.variants.slips import fragility_of
 from ..core.variants.sweeps import sweep, with_blank
-from ..core.verdicts import UNSETTLED, longest_path, prove
 from .desks import at_desk
 from .shows import costs, other_schools, sheet, sheet_file, side_by_side
 

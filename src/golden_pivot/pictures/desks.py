@@ -5,12 +5,12 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from ..core.cards import RANKS, ordinal
-from ..core.design.mixes import MixAnswers
-from ..core.design.narrowing import KEEP, NarrowingAnswers
-from ..core.design.odds import OddsAnswers
-from ..core.design.pickup import PickupAnswers
-from ..core.design.spelling import SpellingAnswers
-from ..core.design.stacks import StackAnswers
+from ..core.desks.mix_lab import MixAnswers
+from ..core.desks.narrowing import KEEP, NarrowingAnswers
+from ..core.desks.odds_desk import OddsAnswers
+from ..core.desks.pickup import PickupAnswers
+from ..core.desks.spelling import SpellingAnswers
+from ..core.desks.stacks import StackAnswers
 from .drawing import Drawing
 
 MOST_BARS = 40

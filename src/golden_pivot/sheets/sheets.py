@@ -5,19 +5,19 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 
+from ..core.answers.verdicts import Verdict, prove
 from ..core.budget import Budget
 from ..core.cards import card_value
-from ..core.design.assembly import two_deals
+from ..core.desks.assembly import two_deals
 from ..core.faults import BadRoutine, OutOfBudget
 from ..core.language.parser import read_routine
 from ..core.language.phrases import list_text
-from ..core.routine import EMPTY, Routine
+from ..core.language.routine import EMPTY, Routine
 from ..core.show import cues, recoveries, reset, setup
 from ..core.show.effort import Effort, effort_of
 from ..core.show.paces import Paces
 from ..core.show.wording import wording_of
 from ..core.variants.edits import quiet
-from ..core.verdicts import Verdict, prove
 from .document import Beat, Cards, Document, Grid, Heading, Items, Paragraph, Part
 
 MANY = 10

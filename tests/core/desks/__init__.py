@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from pathlib import Path
 
+from golden_pivot.core.answers.verdicts import prove
 from golden_pivot.core.budget import Budget
-from golden_pivot.core.design import DESKS, Send
-from golden_pivot.core.design.sending import sent
+from golden_pivot.core.desks import DESKS, Send
+from golden_pivot.core.desks.sending import sent
 from golden_pivot.core.language.parser import read_routine
-from golden_pivot.core.verdicts import prove
 
 PROCEDURES = Path(__file__).parents[2] / "procedures"
 

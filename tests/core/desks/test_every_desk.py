@@ -5,8 +5,8 @@ from __future__ import annotations
 import pytest
 
 from golden_pivot.core.budget import Budget
-from golden_pivot.core.design import DESKS, Send, Trouble
-from golden_pivot.core.design.sending import sent
+from golden_pivot.core.desks import DESKS, Send, Trouble
+from golden_pivot.core.desks.sending import sent
 from golden_pivot.core.faults import Cancelled
 from golden_pivot.pictures import picture_of
 from tests.core.desks import at

@@ -11,16 +11,16 @@ import pytest
 from sympy.combinatorics import Permutation
 
 from golden_pivot.core.budget import Budget
-from golden_pivot.core.design import Trouble, mixes
-from golden_pivot.core.design.permutations import KEPT, after, identity, inverse
+from golden_pivot.core.desks import Trouble, mix_lab
+from golden_pivot.core.desks.permutations import KEPT, after, identity, inverse
 from tests.core.desks import verdict
 
-MIXES_TO_TRY = [name.replace(" n ", " 3 ").replace("Cut n", "Cut 3") for name in (mix.name for mix in mixes.MIXES)]
+MIXES_TO_TRY = [name.replace(" n ", " 3 ").replace("Cut n", "Cut 3") for name in (mix.name for mix in mix_lab.MIXES)]
 CHAIN = ["Klondike, top card on", "Deal into 2 piles, right on left", "Count half down, the rest on top"]
 
 
-def mixed(**asks: object) -> mixes.MixAnswers:
-    return mixes.answer(mixes.MixAsks(**asks), Budget(seconds=60))  # type: ignore[arg-type]
+def mixed(**asks: object) -> mix_lab.MixAnswers:
+    return mix_lab.answer(mix_lab.MixAsks(**asks), Budget(seconds=60))  # type: ignore[arg-type]
 
 
 @pytest.mark.parametrize("name", MIXES_TO_TRY)
@@ -70,7 +70,7 @@ def test_a_chain_that_is_no_mix_for_28_cards_and_is_one_for_27() -> None:
 @pytest.mark.parametrize("wanted", ["identity", "reversal", "2 to 7", "1 and 8 together"])
 def test_the_shortest_chain_against_trying_all(wanted: str) -> None:
     moves = ["Out faro", "Cut 3", "Klondike, bottom card on"]
-    arranged = {move: mixes.arrangement_of(move, 8) for move in moves}
+    arranged = {move: mix_lab.arrangement_of(move, 8) for move in moves}
 
     def does(order: bytes) -> bool:
         to = inverse(order)
@@ -92,7 +92,7 @@ def test_the_shortest_chain_against_trying_all(wanted: str) -> None:
 
 
 def test_what_is_kept_against_labelled_packs() -> None:
-    """Each property said in other words, of a pack whose cards carry it, for orders at random and for mixes."""
+    """Each property said in other words, of a pack whose cards carry it, for orders at random and for mix_lab."""
 
     def keeps(order: bytes) -> set[str]:
         n = len(order)
@@ -123,7 +123,7 @@ def test_what_is_kept_against_labelled_packs() -> None:
 
     draw = random.Random(3)
     orders = [bytes(draw.sample(range(6), 6)) for _ in range(400)]
-    orders += [mixes.arrangement_of(name, 12) for name in MIXES_TO_TRY]
+    orders += [mix_lab.arrangement_of(name, 12) for name in MIXES_TO_TRY]
     seen: set[str] = set()
     for order in orders:
         assert {words for words, holds in KEPT.items() if holds(order)} == keeps(order)

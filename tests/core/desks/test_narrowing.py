@@ -8,7 +8,7 @@ from itertools import combinations
 import pytest
 
 from golden_pivot.core.budget import Budget
-from golden_pivot.core.design import narrowing
+from golden_pivot.core.desks import narrowing
 from tests.core.desks import verdict
 
 

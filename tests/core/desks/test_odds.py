@@ -6,10 +6,10 @@ from math import comb
 
 import pytest
 
+from golden_pivot.core.answers.verdicts import prove
 from golden_pivot.core.budget import Budget
-from golden_pivot.core.design import odds
+from golden_pivot.core.desks import odds_desk as odds
 from golden_pivot.core.language.parser import read_routine
-from golden_pivot.core.verdicts import prove
 from tests.core.desks import PROCEDURES
 
 

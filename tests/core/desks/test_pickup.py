@@ -9,7 +9,7 @@ from math import ceil
 import pytest
 
 from golden_pivot.core.budget import Budget
-from golden_pivot.core.design import pickup
+from golden_pivot.core.desks import pickup
 from tests.core.desks import verdict
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 
 from golden_pivot.core.budget import Budget
-from golden_pivot.core.design import spelling
+from golden_pivot.core.desks import spelling
 from tests.core.desks import verdict
 
 LETTERS_BY_HAND = (3, 3, 5, 4, 4, 3, 5, 5, 4, 3, 4, 5, 4), (5, 8, 6, 6)

@@ -9,16 +9,16 @@ from itertools import pairwise
 import pytest
 import z3
 
+from golden_pivot.core.answers.verdicts import prove
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.cards import RANKS
-from golden_pivot.core.design import Trouble, stacks
-from golden_pivot.core.design.assembly import assembled, blocks, dealt_twice, order_of, passes, two_deals
-from golden_pivot.core.design.constraints import KINDS, Misread, read_constraint
-from golden_pivot.core.design.sending import sent
-from golden_pivot.core.design.stack_solver import Model, Pack
-from golden_pivot.core.faces import PACK
+from golden_pivot.core.desks import Trouble, stacks
+from golden_pivot.core.desks.assembly import assembled, blocks, dealt_twice, order_of, passes, two_deals
+from golden_pivot.core.desks.constraints import KINDS, Misread, read_constraint
+from golden_pivot.core.desks.sending import sent
+from golden_pivot.core.desks.stack_solver import Model, Pack
 from golden_pivot.core.language.parser import read_routine
-from golden_pivot.core.verdicts import prove
+from golden_pivot.core.search.faces import PACK
 
 SUMS = [(2, 2), (2, 3), (2, 5), (2, 8), (2, 13), (2, 21), (3, 34), (5, 55), (8, 89)]
 

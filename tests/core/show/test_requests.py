@@ -5,6 +5,7 @@ from __future__ import annotations
 import pytest
 
 from golden_pivot import demo
+from golden_pivot.core.answers.verdicts import prove
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.language.spoken import request_of
@@ -12,7 +13,6 @@ from golden_pivot.core.show.recoveries import after_slips, cautions_of, outside_
 from golden_pivot.core.show.requests import filled_in, gaps_of, requests_of
 from golden_pivot.core.show.wording import wording_of
 from golden_pivot.core.steps import REGISTRY
-from golden_pivot.core.verdicts import prove
 from tests.core.show import SHOWN
 
 

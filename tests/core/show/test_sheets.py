@@ -6,20 +6,20 @@ import pytest
 from fontTools.ttLib import TTFont
 
 from golden_pivot import demo
+from golden_pivot.core.answers.verdicts import prove
 from golden_pivot.core.budget import Budget
-from golden_pivot.core.design.assembly import NEW_PACK, order_of
+from golden_pivot.core.desks.assembly import NEW_PACK, order_of
 from golden_pivot.core.faults import BadRoutine
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.language.printer import routine_json, routine_text, text_from_json
-from golden_pivot.core.replay import play
-from golden_pivot.core.routine import PATTER
+from golden_pivot.core.language.routine import PATTER
+from golden_pivot.core.search.replay import play
 from golden_pivot.core.show.compare import compared
 from golden_pivot.core.show.cues import cues_of
 from golden_pivot.core.show.reset import done, ends_of, reset_of, reset_program, table_of
 from golden_pivot.core.show.setup import assembled, setup_of
 from golden_pivot.core.show.wording import wording_of
 from golden_pivot.core.steps.declare import ENDING, HANDLING
-from golden_pivot.core.verdicts import prove
 from golden_pivot.sheets.markdown import markdown_of
 from golden_pivot.sheets.pdf import FONTS, MORE_FONTS, fonts_for, pdf_of, short_name
 from golden_pivot.sheets.sheets import SHEETS, shown

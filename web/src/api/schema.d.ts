@@ -2276,7 +2276,7 @@ export interface components {
             /** Outs */
             outs: components["schemas"]["Prepared"][];
             /** Limits */
-            limits: components["schemas"]["golden_pivot__core__design__odds__LimitOut"][];
+            limits: components["schemas"]["golden_pivot__core__desks__odds_desk__LimitOut"][];
             /** Samples */
             samples: number | null;
             /** Says */
@@ -3804,7 +3804,7 @@ export interface components {
          * LimitOut
          * @description How a line's range holds against a habit.
          */
-        golden_pivot__core__design__odds__LimitOut: {
+        golden_pivot__core__desks__odds_desk__LimitOut: {
             /** Name */
             name: string;
             /** Line */

@@ -7,9 +7,22 @@ from dataclasses import replace
 from typing import Any
 
 from ..cards import DOWN, FACE_UP, TOKEN, UP
-from ..program import ANY_FACE, END, FAILED, NO_ENDING, Act, Branch, Cell, Cells, Check, ClaimLine, Leap, Reader
+from ..search.program import (
+    ANY_FACE,
+    END,
+    FAILED,
+    NO_ENDING,
+    Act,
+    Branch,
+    Cell,
+    Cells,
+    Check,
+    ClaimLine,
+    Leap,
+    Reader,
+)
 from ..steps.declare import ENDING
-from .blocks import Blocks
+from .nesting import Blocks
 from .places import Place
 from .purpose import Exposure
 

@@ -9,8 +9,8 @@ from collections.abc import Callable, Sequence
 from typing import Any
 
 from ..faults import Impossible
-from ..program import FAILED, NO_ENDING, Cell, Cells, Reader
-from ..routine import Aside, Line
+from ..language.routine import Aside, Line
+from ..search.program import FAILED, NO_ENDING, Cell, Cells, Reader
 from .acts import Acts
 
 

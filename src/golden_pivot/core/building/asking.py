@@ -7,9 +7,9 @@ from collections.abc import Callable, Iterable
 from typing import Any
 
 from ..faults import Fault
+from ..language.routine import STEP, Line, Routine
 from ..language.templates import PERFORMER
-from ..program import Act, AnyInstruction, Cell, Cells
-from ..routine import STEP, Line, Routine
+from ..search.program import Act, AnyInstruction, Cell, Cells
 from ..steps.declare import ENDING
 from .purpose import Needs, Purpose
 from .scope import Scope

@@ -11,9 +11,12 @@ from __future__ import annotations
 from dataclasses import replace
 
 from ..cards import FACE_UP, INDIFFERENT, MAX_CARDS
-from ..faces import OF_PAIRS, FaceStore
 from ..faults import BadRoutine, Fault
-from ..program import (
+from ..language.routine import STEP, Routine
+from ..passes.check_hoisting import with_early_checks
+from ..passes.reordering import reordered
+from ..search.faces import OF_PAIRS, FaceStore
+from ..search.program import (
     ANY_FACE,
     END,
     FAILED,
@@ -28,12 +31,9 @@ from ..program import (
     Program,
     dead_after,
 )
-from ..routine import STEP, Routine
-from .cards import DECK, THEIR_CARD, PackCard
-from .hoisting import with_early_checks
+from .card_names import DECK, THEIR_CARD, PackCard
 from .keeping import Keeping
 from .purpose import PROOF, Needs, Purpose
-from .reordering import reordered
 
 TOO_MANY = Fault(
     1, 1, 1, "More cards are told apart here, by name and by face, than can be followed.", "fewer cards by name",

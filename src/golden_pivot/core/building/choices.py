@@ -6,10 +6,10 @@ from collections.abc import Callable, Sequence
 from typing import Any
 
 from ..cards import TOKEN, ordinal
-from ..expressions import is_settled
+from ..language.expressions import is_settled
 from ..language.templates import PERFORMER, SPECTATOR
 from ..language.values import NewNumber
-from ..program import Cell, Cells, Choose, Reader
+from ..search.program import Cell, Cells, Choose, Reader
 from ..steps.declare import CHANCE
 from .places import Place
 from .table import Table

@@ -6,7 +6,7 @@ from dataclasses import replace
 
 from ..cards import MAX_CARDS
 from ..faults import Impossible, NoSuchPath
-from ..program import Cell, Cells, Reader
+from ..search.program import Cell, Cells, Reader
 from .asides import Asides
 from .places import Place, fixed_place
 from .table import MOST_PILES

@@ -7,10 +7,10 @@ from contextlib import contextmanager
 from itertools import zip_longest
 from typing import TYPE_CHECKING, Any, cast
 
-from ..expressions import Blank, within
+from ..language.expressions import Blank, within
+from ..language.routine import STEP, Line, Routine
 from ..language.values import expressions_in
-from ..program import ClaimLine
-from ..routine import STEP, Line, Routine
+from ..search.program import ClaimLine
 from ..steps.declare import ENDING, HANDLING, PAGE, SETUP
 from .asking import LineFails
 from .looks import Looks

@@ -8,11 +8,11 @@ from functools import cached_property
 from typing import Any
 
 from ..cards import DOWN, FACE_UP, TOKEN, index_of, mate_of, ordinal
-from ..expressions import CardFact, SpotFact
-from ..faces import PACK, Faces, face_classes
 from ..faults import Impossible
+from ..language.expressions import CardFact, SpotFact
 from ..language.phrases import spot_text
-from ..program import ANY_FACE, Cell, Cells, Choose, Reader
+from ..search.faces import PACK, Faces, face_classes
+from ..search.program import ANY_FACE, Cell, Cells, Choose, Reader
 from ..steps.declare import ENDING
 from .places import Place
 from .spots import FoundSpot, Spots

@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from ..faults import Impossible
-from ..program import Cells, Reader
+from ..search.program import Cells, Reader
 
 
 @dataclass(frozen=True)

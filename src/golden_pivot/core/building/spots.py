@@ -7,8 +7,8 @@ from dataclasses import dataclass
 from typing import Any
 
 from ..cards import index_of
-from ..expressions import Number
 from ..faults import Impossible
+from ..language.expressions import Number
 from ..language.phrases import spot_text
 from ..language.values import Position, Spot
 from .choices import Choices

@@ -12,11 +12,11 @@ from ..cards import DOWN, UP, index_of, reversed_block, turned_over
 from ..faults import Impossible, OutOfBudget
 from ..language.phrases import place_text
 from ..language.values import Indexed, PlaceName, Position
-from ..program import Cell, Cells, Reader
+from ..search.program import Cell, Cells, Reader
 from .asking import LineFails
-from .cards import DECK, PackCard
-from .numbers import Numbers
+from .card_names import DECK, PackCard
 from .places import Deal, Gathering, Place, fixed_place, one_of, reckoned_place
+from .reckoning import Numbers
 
 MOST_PILES = 60
 MOST_GATHERED_FREELY = 6

@@ -9,9 +9,10 @@ from dataclasses import replace
 from functools import lru_cache
 from itertools import takewhile
 
-from ..expressions import MAX_DEPTH, MAX_NUMBER, Expression, Number, depth, within
 from ..faults import Fault
-from ..routine import (
+from ..steps import REGISTRY, StepKind
+from .expressions import MAX_DEPTH, MAX_NUMBER, Expression, Number, depth, within
+from .routine import (
     EMPTY,
     MAX_COLUMNS,
     MAX_LINES,
@@ -23,7 +24,6 @@ from ..routine import (
     Line,
     Routine,
 )
-from ..steps import REGISTRY, StepKind
 from .templates import Match, Reading, Who
 from .values import expressions_in
 from .words import words_of

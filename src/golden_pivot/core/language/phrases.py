@@ -10,7 +10,7 @@ import re
 from collections.abc import Sequence
 
 from ..cards import RANKS, SUITS, ordinal
-from ..expressions import (
+from .expressions import (
     KEYWORDS,
     OPERATORS,
     Binary,

@@ -9,9 +9,9 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping, Sequence
 from typing import Any
 
-from ..expressions import Blank
-from ..routine import EMPTY, PATTER, REMARK, STEP, Line, Routine
 from ..steps import REGISTRY, StepKind
+from .expressions import Blank
+from .routine import EMPTY, PATTER, REMARK, STEP, Line, Routine
 from .slots import BLANK_JSON, SLOT_TYPES
 from .templates import Flag, Phrases, Slot, Who, sentence_of, slots_in
 

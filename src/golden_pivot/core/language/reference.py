@@ -9,12 +9,12 @@ from ..building.choices import MOST_NUMBERS
 from ..building.lines import MAX_INSTRUCTIONS, MAX_ROUNDS
 from ..building.table import MOST_GATHERED_FREELY, MOST_PILES
 from ..cards import MAX_CARDS
-from ..expressions import MAX_DEPTH, MAX_NUMBER
-from ..program import MOST_TURNS
-from ..routine import MAX_COLUMNS, MAX_LINES, MAX_NESTING
+from ..search.program import MOST_TURNS
 from ..steps import REGISTRY, StepKind
-from ..steps.cards import MOST_TAKEN
+from ..steps.cards_chosen import MOST_TAKEN
+from .expressions import MAX_DEPTH, MAX_NUMBER
 from .parser import read_routine
+from .routine import MAX_COLUMNS, MAX_LINES, MAX_NESTING
 from .slots import SLOT_TYPES
 from .spoken import request_of
 from .templates import Cards, Element, Flag, Optional, Phrases, Slot, Verb, Who

@@ -6,8 +6,8 @@ from collections.abc import Sequence
 from typing import Any
 
 from ..cards import RANKS, SUITS
-from ..expressions import CARD_FACTS
 from ..steps import REGISTRY, StepKind
+from .expressions import CARD_FACTS
 from .phrases import ENDS
 from .printer import FORMAT
 from .templates import PERFORMER, SPECTATOR, Element, Flag, Optional, Phrases, Slot, Who

@@ -10,8 +10,8 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
-from ..expressions import Blank, expression_from_json, expression_json, expression_text
 from . import phrases
+from .expressions import Blank, expression_from_json, expression_json, expression_text
 from .phrases import ENDS, NotHere, list_text, place_text
 from .values import Indexed, NewNumber, PlaceName, Position, Spot
 from .words import Word

@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
-from ..routine import Routine
 from ..steps import REGISTRY, StepKind
 from .parser import has_subject
+from .routine import Routine
 from .templates import PERFORMER, SPECTATOR, Miss, Phrases, Reading, Verb, join, outline
 from .words import words_of
 

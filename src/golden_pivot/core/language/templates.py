@@ -20,7 +20,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from ..expressions import Blank, Number
+from .expressions import Blank, Number
 from .phrases import NotHere
 from .slots import SLOT_TYPES
 from .words import Word, words_of

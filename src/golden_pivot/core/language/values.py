@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from ..expressions import Expression
+from .expressions import Expression
 
 
 @dataclass(frozen=True)

@@ -6,13 +6,13 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from difflib import SequenceMatcher
 
+from ..answers.notes import badges_of
+from ..answers.verdicts import prove
 from ..budget import Budget
 from ..faults import BadRoutine, OutOfBudget
 from ..language.parser import lines_of, read_routine
-from ..notes import badges_of
 from ..variants.edits import quiet
 from ..variants.slips import ALL, ELSEWHERE, HARMLESS, SOME, fragility_of
-from ..verdicts import prove
 from .effort import effort_of
 from .paces import Paces
 

@@ -6,15 +6,15 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from itertools import takewhile
 
+from ..answers.notes import notes_of
+from ..answers.verdicts import Verdict
 from ..budget import Budget
 from ..cards import ordinal
 from ..faults import OutOfBudget
-from ..notes import notes_of
-from ..routine import PATTER, REMARK, STEP, Line, Routine
+from ..language.routine import PATTER, REMARK, STEP, Line, Routine
 from ..steps.declare import ENDING, HANDLING
-from ..verdicts import Verdict
 from .exposure import exposure_of, turned_away
-from .predictions import Prediction, predictions_of
+from .prediction_sheet import Prediction, predictions_of
 from .requests import asks_spectator, gaps_of
 from .sums import MOST_ROWS, Shortcut, shortcuts_of
 from .wording import spoken

@@ -5,15 +5,15 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
+from ..answers.notes import notes_of
+from ..answers.verdicts import longest_path
 from ..budget import Budget
-from ..expressions import Binary, DigitSum, Expression, Extreme, Half, Number, Remainder, expression_text
+from ..language.expressions import Binary, DigitSum, Expression, Extreme, Half, Number, Remainder, expression_text
+from ..language.routine import PATTER, STEP, Line, Routine
 from ..language.values import expressions_in
-from ..notes import notes_of
-from ..program import Act
-from ..replay import Play, play_path
-from ..routine import PATTER, STEP, Line, Routine
+from ..search.program import Act
+from ..search.replay import Play, play_path
 from ..steps.declare import CHANCE
-from ..verdicts import longest_path
 from .paces import Paces
 
 

@@ -5,17 +5,17 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
+from ..answers.notes import notes_of
 from ..budget import Budget
 from ..cards import FACE_UP, TOKEN
 from ..language.parser import read_routine
 from ..language.printer import routine_text
+from ..language.routine import STEP, Line, Routine
 from ..language.spoken import seen_in
-from ..notes import notes_of
-from ..replay import Frame, Play
-from ..routine import STEP, Line, Routine
+from ..search.replay import Frame, Play
 from .effort import longest_play
 from .off_table import HIDDEN, OFF_THE_TABLE
-from .predictions import predictions_of
+from .prediction_sheet import predictions_of
 from .requests import asks_spectator
 from .setup import setup_of
 

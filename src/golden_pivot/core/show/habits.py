@@ -7,11 +7,11 @@ from dataclasses import dataclass
 
 from ..budget import Budget
 from ..cards import card_value, ordinal
-from ..expressions import Number
+from ..language.expressions import Number
 from ..language.parser import lines_of
+from ..language.routine import Line, Routine
 from ..language.slots import SLOT_TYPES
 from ..language.values import Position, Spot
-from ..routine import Line, Routine
 from ..steps.declare import ENDING, PAGE, SETUP
 from ..variants.edits import slot_text, with_slots
 

@@ -5,19 +5,19 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping, Set
 from dataclasses import dataclass
 
+from ..answers.verdicts import PROVED, Landing, prove
 from ..budget import Budget
 from ..cards import ordinal
-from ..expressions import Number
 from ..faults import BadRoutine, OutOfBudget
+from ..language.expressions import Number
 from ..language.parser import read_routine
 from ..language.phrases import place_text
+from ..language.routine import Routine
 from ..language.spoken import spoken_place
 from ..language.values import NewNumber
-from ..routine import Routine
 from ..steps.declare import HANDLING
 from ..variants.edits import Edit, edited, quiet, with_range
 from ..variants.slips import ALL, ELSEWHERE, SOME, Fragility, Outcome, fragility_of
-from ..verdicts import PROVED, Landing, prove
 from .requests import asks_spectator
 
 MOST_PLACES = 3

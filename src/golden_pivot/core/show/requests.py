@@ -5,13 +5,13 @@ See language/spoken.py for the words.
 
 from __future__ import annotations
 
-from ..expressions import Name, Number
+from ..language.expressions import Name, Number
 from ..language.parser import lines_of, read_routine
 from ..language.printer import INDENT
+from ..language.routine import PATTER, STEP, Line, Routine
 from ..language.spoken import request_of
 from ..language.templates import SPECTATOR
 from ..language.values import NewNumber, expressions_in
-from ..routine import PATTER, STEP, Line, Routine
 from ..steps.declare import ENDING
 
 

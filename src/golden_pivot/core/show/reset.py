@@ -7,18 +7,18 @@ from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from itertools import permutations, product
 
+from ..answers.notes import badges_of
 from ..budget import Budget
 from ..building import compile_routine
 from ..building.purpose import Purpose
 from ..cards import FACE_UP, TOKEN, ordinal, turned_over
-from ..explorer import explore
 from ..faults import OutOfBudget
 from ..language.phrases import list_text
-from ..notes import badges_of
-from ..program import Program, State
-from ..routine import Routine
+from ..language.routine import Routine
+from ..search.explorer import explore
+from ..search.program import Program, State
 from .paces import Paces
-from .predictions import predictions_of
+from .prediction_sheet import predictions_of
 from .setup import setup_of
 
 ENDS = Purpose(forget_places=False, keep_cards=True, follow_faces=True)

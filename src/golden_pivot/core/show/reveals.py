@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ..expressions import Number
+from ..answers.verdicts import prove
 from ..faults import BadRoutine, OutOfBudget
+from ..language.expressions import Number
 from ..language.parser import lines_of, read_routine
 from ..language.phrases import place_text
+from ..language.routine import Line
 from ..language.values import Spot
-from ..routine import Line
-from ..verdicts import prove
 from .habits import Option, Page, habit, kept, with_words
 
 PILES = 5

@@ -8,13 +8,13 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
+from ..answers.notes import badges_of
+from ..answers.verdicts import PROVED, prove
 from ..budget import Budget
 from ..faults import BadRoutine, OutOfBudget
 from ..language.parser import read_routine
-from ..notes import badges_of
-from ..routine import Routine
+from ..language.routine import Routine
 from ..variants.edits import quiet
-from ..verdicts import PROVED, prove
 from . import reveals  # noqa: F401  its habits are declared there
 from .exposure import exposure_of
 from .habits import HABITS, Page

@@ -7,12 +7,12 @@ from dataclasses import dataclass, replace
 
 from ..building import REPLAY, compile_routine
 from ..cards import FACE_UP, TOKEN, card_value, ordinal
-from ..design.assembly import NEW_PACK, Block, blocks, order_of, passes
+from ..desks.assembly import NEW_PACK, Block, blocks, order_of, passes
 from ..language.phrases import list_text
-from ..program import Program
-from ..routine import STEP, Routine
+from ..language.routine import STEP, Routine
+from ..search.program import Program
 from .off_table import HIDDEN
-from .predictions import predictions_of
+from .prediction_sheet import predictions_of
 
 
 @dataclass(frozen=True)

@@ -8,7 +8,7 @@ from itertools import product
 from math import prod
 
 from ..cards import RANKS, SUITS
-from ..expressions import (
+from ..language.expressions import (
     CARD_FACTS,
     Binary,
     CardFact,
@@ -24,8 +24,8 @@ from ..expressions import (
     expression_text,
     within,
 )
+from ..language.routine import STEP, Line, Routine
 from ..language.values import NewNumber, expressions_in
-from ..routine import STEP, Line, Routine
 from .effort import operations
 
 MOST_ROWS = 60

@@ -6,7 +6,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from math import ceil, floor
 
-from ..replay import Play
+from ..search.replay import Play
 from .off_table import OFF_THE_TABLE
 
 SIZES = {"poker": (63, 88), "bridge": (57, 88)}

@@ -9,16 +9,16 @@ import re
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
+from ..answers.verdicts import Landing, prove
 from ..budget import Budget
 from ..cards import ordinal
 from ..faults import BadRoutine, OutOfBudget
 from ..language.parser import read_routine
 from ..language.phrases import list_text
-from ..routine import PATTER, STEP, Aside, Line, Routine
+from ..language.routine import PATTER, STEP, Aside, Line, Routine
 from ..steps.declare import ENDING
 from ..variants.edits import quiet
-from ..verdicts import Landing, prove
-from .predictions import predictions_of
+from .prediction_sheet import predictions_of
 from .requests import new_numbers
 from .sayings import ORDINALS, PLACE, POSITION, Saying, sayings_in
 

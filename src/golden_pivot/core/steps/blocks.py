@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING, Any
 
 from ..cards import DOWN, FLIP, UP
 from ..faults import Impossible
-from ..program import Cells, Reader
+from ..search.program import Cells, Reader
 from .declare import step
 
 if TYPE_CHECKING:

@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import TYPE_CHECKING, Any
 
-from ..expressions import letters_in
-from ..program import Cells, Reader
+from ..language.expressions import letters_in
+from ..search.program import Cells, Reader
 from .declare import step
 
 if TYPE_CHECKING:

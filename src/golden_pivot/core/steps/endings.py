@@ -6,7 +6,7 @@ from collections.abc import Callable, Sequence
 from typing import TYPE_CHECKING, Any
 
 from ..cards import FACE_UP, SUITS, TOKEN, index_of, ordinal
-from ..expressions import CardFact, Number, SpotFact, expression_text
+from ..language.expressions import CardFact, Number, SpotFact, expression_text
 from ..language.phrases import list_text
 from .control import COMPARISONS
 from .declare import ENDING, step

@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING, Any
 from ..cards import FACE_UP, SUITS, TOKEN, ordinal
 from ..faults import Impossible
 from ..language.phrases import list_text
-from ..program import ANY_FACE
+from ..search.program import ANY_FACE
 from .declare import ENDING, step
 
 if TYPE_CHECKING:

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from math import comb
 from typing import TYPE_CHECKING, Any
 
-from ..program import Cells
+from ..search.program import Cells
 from .declare import step
 
 if TYPE_CHECKING:

@@ -9,7 +9,7 @@ from typing import TYPE_CHECKING, Any
 from ..cards import index_of
 from ..faults import Impossible
 from ..language.phrases import list_text
-from ..program import Cells, Reader
+from ..search.program import Cells, Reader
 from .declare import step
 
 if TYPE_CHECKING:

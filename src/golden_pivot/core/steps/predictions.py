@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from ..program import Cells
+from ..search.program import Cells
 from .declare import HANDLING, SETUP, step
 
 if TYPE_CHECKING:

@@ -13,17 +13,17 @@ from dataclasses import dataclass, replace
 from itertools import product
 from math import prod
 
+from ..answers.formulas import fit
+from ..answers.verdicts import PROVED, UNSETTLED, prove
 from ..budget import Budget
 from ..building import PROOF, compile_routine
-from ..explorer import COUNT_PATHS, Exploration, Layer, stages, take_stage
 from ..faults import BadRoutine, OutOfBudget
-from ..formulas import fit
 from ..language.parser import lines_of, read_routine
-from ..program import FAILED, NO_ENDING, AnyInstruction, Choose, Closure, Leap, Program, State
-from ..replay import failing_at_random
-from ..routine import STEP
+from ..language.routine import STEP
+from ..search.explorer import COUNT_PATHS, Exploration, Layer, stages, take_stage
+from ..search.program import FAILED, NO_ENDING, AnyInstruction, Choose, Closure, Leap, Program, State
+from ..search.replay import failing_at_random
 from ..steps.declare import ENDING, PAGE, SETUP
-from ..verdicts import PROVED, UNSETTLED, prove
 from .edits import quiet
 from .fields import Field, NothingToFill, fields_of, filled
 

@@ -6,11 +6,11 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from ..budget import Budget
-from ..expressions import Number
+from ..language.expressions import Number
 from ..language.parser import lines_of
+from ..language.routine import Line
 from ..language.slots import SLOT_TYPES
 from ..language.values import NewNumber
-from ..routine import Line
 
 
 @dataclass(frozen=True)

@@ -6,16 +6,16 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import combinations, pairwise
 
+from ..answers.formulas import fit
+from ..answers.ledger import Entry, ledger_of
+from ..answers.shapes import runs_text
 from ..budget import Budget
 from ..building import Purpose, compile_routine
 from ..cards import ordinal
-from ..explorer import Layer, explore
 from ..faults import OutOfBudget
-from ..formulas import fit
-from ..ledger import Entry, ledger_of
-from ..program import JUMP, AnyInstruction, Choose, Program, State
-from ..routine import Line, Routine
-from ..shapes import runs_text
+from ..language.routine import Line, Routine
+from ..search.explorer import Layer, explore
+from ..search.program import JUMP, AnyInstruction, Choose, Program, State
 from .invariants import Kept, kept_orders
 
 MOST_ROWS = 3000

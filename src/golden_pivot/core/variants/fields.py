@@ -8,12 +8,12 @@ from dataclasses import dataclass
 from itertools import permutations
 
 from ..cards import ordinal
-from ..expressions import Number
 from ..faults import BadRoutine
+from ..language.expressions import Number
 from ..language.parser import lines_of
 from ..language.phrases import place_text
+from ..language.routine import STEP, Line, Routine
 from ..language.templates import phrases_of
-from ..routine import STEP, Line, Routine
 
 MOST_PILES, MOST_ROUNDS = 10, 8
 USUAL: Mapping[tuple[str, str], range] = {

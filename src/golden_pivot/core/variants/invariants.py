@@ -11,10 +11,10 @@ from dataclasses import dataclass
 from ..budget import Budget
 from ..building import REPLAY, compile_routine
 from ..cards import TOKEN
-from ..explorer import Layer, explore
 from ..faults import OutOfBudget
-from ..program import JUMP, Act, AnyInstruction, Program
-from ..routine import Routine
+from ..language.routine import Routine
+from ..search.explorer import Layer, explore
+from ..search.program import JUMP, Act, AnyInstruction, Program
 
 MOST_WAYS, MOST_STEPS = 3000, 40_000
 LEAST_BLOCK = 3

@@ -6,14 +6,14 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from itertools import groupby
 
+from ..answers.regions import Region, region_of
+from ..answers.verdicts import PROVED, Verdict, prove
 from ..budget import Budget
-from ..expressions import Number
 from ..faults import BadRoutine
+from ..language.expressions import Number
 from ..language.parser import read_routine
+from ..language.routine import Line, Routine
 from ..language.values import NewNumber
-from ..regions import Region, region_of
-from ..routine import Line, Routine
-from ..verdicts import PROVED, Verdict, prove
 from .edits import Edit, edited, quiet, with_range
 
 SOME_STUCK = "it cannot always be carried out"

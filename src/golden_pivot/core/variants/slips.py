@@ -5,16 +5,16 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 
+from ..answers.regions import choices_of
+from ..answers.verdicts import FIXED, REFUTED, RULE, UNSETTLED, Verdict, prove
 from ..budget import Budget
-from ..counted import Count, of_paths
 from ..faults import BadRoutine
 from ..language.parser import read_routine
 from ..language.phrases import list_text
-from ..regions import choices_of
-from ..routine import STEP, Line, Routine
+from ..language.routine import STEP, Line, Routine
+from ..search.counted import Count, of_paths
 from ..steps.declare import ENDING, HANDLING, PAGE
-from ..steps.slips import heard_as, slips_of_slot
-from ..verdicts import FIXED, REFUTED, RULE, UNSETTLED, Verdict, prove
+from ..steps.mishaps import heard_as, slips_of_slot
 from .edits import Edit, edited, last_line, quiet, slot_text, with_slots
 
 HARMLESS, ELSEWHERE, SOME, ALL, OPEN = "harmless", "elsewhere", "some", "all", "not settled"

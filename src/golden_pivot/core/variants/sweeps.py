@@ -8,11 +8,11 @@ from dataclasses import dataclass
 from itertools import product
 from math import prod
 
+from ..answers.formulas import fit
+from ..answers.verdicts import UNSETTLED, prove
 from ..budget import Budget
 from ..faults import BadRoutine
-from ..formulas import fit
 from ..language.parser import lines_of, read_routine
-from ..verdicts import UNSETTLED, prove
 from .edits import quiet
 from .fields import Field, NothingToFill, fields_of, filled
 

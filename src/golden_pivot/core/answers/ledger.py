@@ -1,0 +1,128 @@
+"""Where the followed card can be after each line: the margin of the sheet."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+from ..budget import Budget
+from ..building import LEDGER, TABLE, Purpose, compile_routine
+from ..faults import OutOfBudget
+from ..language.routine import Routine
+from ..search.explorer import Layer, explore
+from ..search.program import JUMP, Act, AnyInstruction, Check, Choose, Closure, Program, State
+from .formulas import MOST_ROWS, fit
+from .shapes import runs_text
+
+
+@dataclass(frozen=True)
+class Entry:
+    """The card after one line, on all paths."""
+
+    line: int
+    round: tuple[int, ...]
+    where: tuple[tuple[str, tuple[int, ...]], ...]
+    """place → positions from the top, from 1"""
+    formula: str | None
+    """the position in the numbers chosen so far, where the place is one and a formula fits every path"""
+
+    @property
+    def text(self) -> str:
+        """As it stands in the margin: `11`, `n − 9`, `1 to 15`, `dealt 3`."""
+        spans = [f"{_in(place)}{self.formula or runs_text(positions)}" for place, positions in self.where]
+        return "; ".join(spans) if len(spans) <= 2 else f"{len(spans)} places"
+
+
+def _in(place: str) -> str:
+    return "" if place == "deck" else f"{place} "
+
+
+def end_layer(routine: Routine, budget: Budget) -> tuple[Program, Layer] | None:
+    """(program, end states with every place kept), for where the cards lie at the end; None out of budget."""
+    program = compile_routine(routine, LEDGER)
+    if program.target is None:
+        return None
+    try:
+        return program, explore(program, budget).ends
+    except OutOfBudget:
+        return None
+
+
+@dataclass(frozen=True)
+class Ledger:
+    card: str | None
+    """the card that is followed"""
+    cards: tuple[str, ...]
+    """those that could be"""
+    entries: tuple[Entry, ...]
+
+
+def ledger_of_card(routine: Routine, budget: Budget, card: str | None) -> Ledger:
+    """The ledger of a card by name; of the one the routine is about where there is no such card.
+
+    Raises BadRoutine for a text with faults, Cancelled.
+    """
+    program = compile_routine(routine, replace(LEDGER, follow=card))
+    return Ledger(program.target, program.named, ledger_of(routine, budget, card))
+
+
+def ledger_of(routine: Routine, budget: Budget, card: str | None = None) -> tuple[Entry, ...]:
+    """An entry a line and round, in order.
+
+    With few enough paths the choices are kept, so that formulas can be fitted and checked on each of them;
+    else only the sets of positions are given. Out of budget: no entries.
+    """
+    for purpose in (TABLE, LEDGER):
+        program = compile_routine(routine, replace(purpose, follow=card))
+        narrow = budget.narrowed(MOST_ROWS) if purpose == TABLE else budget
+        margin = _Margin(program, purpose)
+        try:
+            explore(program, narrow, watch=margin.note)
+        except OutOfBudget:
+            continue
+        return tuple(margin.entries.values())
+    return ()
+
+
+class _Margin:
+    """Collects an entry after every instruction; the last one of a line and round stands."""
+
+    def __init__(self, program: Program, purpose: Purpose) -> None:
+        self.program = program
+        self.entries: dict[tuple[int, tuple[int, ...]], Entry] = {}
+        numbered = [(i, cell.symbol) for i, cell in enumerate(program.cells) if cell.symbol]
+        self.numbers = numbered if purpose == TABLE else []
+        if program.target_line:
+            self._enter(program.target_line, (), {program.start: 1})
+
+    def note(self, step: AnyInstruction, layer: Layer) -> None:
+        if isinstance(step, Act | Choose | Closure):
+            self._enter(step.line, step.round, layer)
+
+    def _enter(self, line: int, turn: tuple[int, ...], layer: Layer) -> None:
+        found: dict[str, set[int]] = {}
+        rows: list[tuple[State, int]] = []
+        for state in layer:
+            here = state[JUMP] is None or self._is_within(state[JUMP], line, turn)
+            where = self.program.where_is(state, self.program.target) if here else None
+            if where:
+                found.setdefault(where[0], set()).add(where[1])
+                rows.append((state, where[1]))
+        if not rows:
+            return
+        places = tuple((place, tuple(sorted(positions))) for place, positions in found.items())
+        formula = self._formula(rows) if len(places) == 1 and len(places[0][1]) > 1 else None
+        self.entries[line, turn] = Entry(line, turn, places, formula)
+
+    def _is_within(self, target: int, line: int, turn: tuple[int, ...]) -> bool:
+        """Whether a path that goes on there has only left out a part of what the line does."""
+        steps = self.program.instructions
+        # A claim may have been moved up in front of it.
+        following = next((step for step in steps[target:] if not isinstance(step, Check) or step.line == line), None)
+        return following is not None and (following.line, following.round) == (line, turn)
+
+    def _formula(self, rows: Sequence[tuple[State, int]]) -> str | None:
+        named = [(cell, symbol) for cell, symbol in self.numbers if rows[0][0][cell] is not None]
+        if not named or any(state[cell] is None for state, _ in rows for cell, _ in named):
+            return None
+        return fit([symbol for _, symbol in named], [([state[cell] for cell, _ in named], at) for state, at in rows])

@@ -1,0 +1,272 @@
+"""What a performer asks about a routine beside its proof: what to remember, what shows, what was free, what it needs.
+
+Badges and the recap are read off the sentences; where a card shows is found by going through every path.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable, Iterator, Mapping
+from dataclasses import dataclass
+
+from ..budget import Budget
+from ..building import PROOF, compile_what_can_be
+from ..faults import BadRoutine, OutOfBudget
+from ..language.expressions import expression_text
+from ..language.phrases import list_text
+from ..language.routine import PATTER, STEP, Line, Routine
+from ..language.templates import PERFORMER, SPECTATOR
+from ..language.values import NewNumber
+from ..search.explorer import Layer, explore
+from ..search.program import FAILED, AnyInstruction, Program
+from ..steps.declare import CHANCE, HANDLING, SETUP
+
+
+@dataclass(frozen=True)
+class Remembered:
+    """Something the performer learns at one line and needs at others."""
+
+    name: str
+    learned: int
+    needed: tuple[int, ...]
+
+
+@dataclass(frozen=True)
+class Shows:
+    """A line at which something is in sight that must not be, on some path."""
+
+    line: int
+    what: str
+
+
+@dataclass(frozen=True)
+class Said:
+    """A sentence the performer may want to say at the end, and whether it is so."""
+
+    words: str
+    true: bool
+    line: int | None = None
+    """where the patter says it"""
+
+
+@dataclass(frozen=True)
+class Notes:
+    badges: tuple[str, ...]
+    remembered: tuple[Remembered, ...]
+    shows: tuple[Shows, ...]
+    recap: tuple[Said, ...]
+    asks_odds: bool
+    """chance has a part in it, or the odds of something are asked for"""
+
+
+def notes_of(routine: Routine, budget: Budget) -> Notes:
+    """Raises BadRoutine when the text has faults."""
+    program, faults = compile_what_can_be(routine, PROOF)
+    if faults:
+        raise BadRoutine(faults)
+    kept = tuple(Remembered(name, learned, needed) for name, learned, needed in program.remembered)
+    by_chance = any(choose.by == CHANCE and choose.plain for choose in program.choices())
+    asks_odds = bool(program.odds or program.again or by_chance)
+    return Notes(badges_of(routine), kept, _shows(program, budget), recap_of(routine), asks_odds)
+
+
+# What shows
+
+
+def _shows(program: Program, budget: Budget) -> tuple[Shows, ...]:
+    """Every line at which something is first seen that a *Never shows* forbids; none where that takes too long."""
+    kept = {i for i, claim in enumerate(program.claims) if claim.text.startswith("Never shows")}
+    if not kept:
+        return ()
+    found: dict[tuple[int, int], None] = {}
+    before = {0: program.start[FAILED]}
+
+    def watch(step: AnyInstruction, layer: Layer) -> None:
+        now = 0
+        for state in layer:
+            now |= state[FAILED]
+        for i in kept:
+            if now & ~before[0] & 2 << i:
+                found[step.line, i] = None
+        before[0] |= now
+
+    for i in kept:
+        if before[0] & 2 << i:
+            found[0, i] = None
+    try:
+        explore(program, budget, watch=watch)
+    except OutOfBudget:
+        return ()
+    return tuple(Shows(line, program.claims[i].text.partition(":")[2].strip()) for line, i in found)
+
+
+# Badges
+
+BADGES = (
+    "borrowed pack",
+    "no set-up",
+    "hands off",
+    "repeatable at once",
+    "ends examinable",
+    "at a distance",
+    "spectator looks",
+)
+
+
+def _steps(routine: Routine) -> Iterator[Line]:
+    return (line for line in routine.walk() if line.is_ == STEP and line.kind)
+
+
+def _name(line: Line) -> str:
+    return line.kind.name if line.kind else ""
+
+
+def _moves_cards(line: Line) -> bool:
+    """The line is carried out with cards in hand, by whoever it says."""
+    kind = line.kind
+    silent = ("Choices", "Order of events", "The page", "Endings", "Set-up")
+    return kind is not None and kind.phase == HANDLING and kind.family not in silent and _name(line) != "which_pile"
+
+
+def _performers(line: Line) -> bool:
+    return line.kind is not None and line.kind.actor(line.values) == PERFORMER
+
+
+def badges_of(routine: Routine) -> tuple[str, ...]:
+    """The badges a routine has, in the order of BADGES; none for one that is still being written.
+
+    borrowed pack: nothing odd in it and nothing beside it; no set-up: no card lies at a known place; hands off: the
+    performer never touches a card; repeatable at once: there is no set-up to lose; ends examinable: nothing odd in the
+    pack and nothing added; at a distance: hands off, and the performer sees no card until the end; spectator looks: the
+    spectator must look at a card's face.
+    """
+    steps = list(_steps(routine))
+    if routine.faults or not any(_name(line).startswith("pack") for line in steps):
+        return ()
+    odd = any(
+        line.values.get("odd") or line.values.get("short") or _name(line) in ("place_extra", "predict_on_back")
+        for line in steps
+    )
+    placed = any(
+        line.kind and line.kind.phase == SETUP and _name(line) not in ("pack", "place_extra") for line in steps
+    )
+    touched = any(_moves_cards(line) and _performers(line) for line in steps)
+    seen = any(_name(line) in ("remember", "show", "take_mate", "count_down") for line in steps if _performers(line))
+    looks = any(
+        _name(line) in ("think_of", "take_card", "name_aloud", "spell_name")
+        or (_name(line) in ("remember", "which_pile", "piles_beside") and not _performers(line))
+        for line in steps
+    )
+    has = {
+        "borrowed pack": not odd and not any(_name(line) == "pack_in_order" for line in steps),
+        "no set-up": not placed and not odd,
+        "hands off": not touched,
+        "repeatable at once": not placed and not odd,
+        "ends examinable": not odd,
+        "at a distance": not touched and not seen,
+        "spectator looks": looks,
+    }
+    return tuple(name for name in BADGES if has[name])
+
+
+# What was free, and what may be said
+
+
+def _range(line: Line) -> str:
+    new = line.values.get("number") or line.values.get("choice")
+    if not isinstance(new, NewNumber):
+        return ""
+    return f" from {expression_text(new.low)} to {expression_text(new.high)}"
+
+
+def _is_free(line: Line) -> bool:
+    """There is more than one number to choose from."""
+    new = line.values.get("number") or line.values.get("choice")
+    return not isinstance(new, NewNumber) or new.low != new.high
+
+
+_FREE: Mapping[str, Callable[[Line], str | None]] = {
+    "choose_number": lambda line: f"You {line.values['verb'].split()[0].removesuffix('s')} of any number{_range(line)}"
+    if "think" in line.values["verb"]
+    else f"You {'named' if line.values['verb'] == 'names' else 'chose'} any number{_range(line)}",
+    "think_of": lambda line: "You thought of any card you liked",
+    "take_card": lambda line: "You took any card you liked",
+    "cut": lambda line: None if line.values.get("depth") and not line.values.get("choice") else "You cut where you liked",
+    "cut_off": lambda line: f"You cut off as many as you liked{_range(line)}" if line.values.get("choice") else None,
+    "deal_to_stop": lambda line: "You said stop when you liked",
+    "choose_pile": lambda line: "You pointed to any pile",
+    "narrow": lambda line: "You pointed to whichever you liked",
+    "keep_piles": lambda line: "You kept the piles you wanted",
+    "gather_any": lambda line: "You put the piles together in any order",
+    "as_often": lambda line: "You went on as long as you liked",
+    "overhand": lambda line: "You shuffled",
+    "riffle": lambda line: "You shuffled",
+    "shuffle": lambda line: "You shuffled",
+}  # fmt: skip
+
+
+def _spectators(line: Line) -> bool:
+    likes = line.values.get("likes") == "the spectator likes"
+    return likes or (line.kind is not None and line.kind.actor(line.values) == SPECTATOR)
+
+
+def _shows_a_face(line: Line) -> bool:
+    """On some path the performer may see a face in this line: turned, dealt or placed face up, shown, looked at, read."""
+    assert line.kind
+    named = any(type_name == "card" and slot == "card" for slot, type_name, _, _ in line.spans)
+    looks = _performers(line) and (line.kind.sees or (line.kind.family == "Cards" and named))
+    return line.kind.shows or line.values.get("way") == "face up" or bool(line.values.get("up")) or bool(looks)
+
+
+_CLAIMED: tuple[tuple[str, str], ...] = (
+    (r"never (touched|handled)|did(n’t|n't| not) touch|hands off", "I never touched the cards"),
+    (r"never (saw|looked at)|did(n’t|n't| not) (see|look)", "I never saw a card"),
+    (r"shuffled", "The pack was shuffled"),
+    (r"your own (pack|cards)|borrowed", "The pack is your own"),
+)
+"""what patter may claim → the sentence that is checked"""
+
+
+def recap_of(routine: Routine) -> tuple[Said, ...]:
+    """The decisions that were truly free, in words to say; then what may be claimed, and what the patter claims."""
+    steps = list(_steps(routine))
+    free = [
+        _FREE[_name(line)](line) for line in steps if _name(line) in _FREE and _spectators(line) and _is_free(line)
+    ]
+    badges = badges_of(routine)
+    shuffled = any(
+        _name(line) in ("riffle", "shuffle", "overhand") and line.values["place"] == "deck" for line in steps
+    )
+    truths = {
+        "I never touched the cards": "hands off" in badges,
+        "I never saw a card": not any(map(_shows_a_face, steps)),
+        "The pack was shuffled": shuffled or "no set-up" in badges,
+        "The pack is your own": "borrowed pack" in badges,
+    }
+    said = [Said(words, True) for words in dict.fromkeys(filter(None, free))]
+    # Of a pack that may have been shuffled before one says only that; in patter it may be so.
+    offered = {"The pack was shuffled": shuffled, "Anybody may shuffle the pack first": "no set-up" in badges}
+    said += [Said(words, True) for words, true in (truths | offered).items() if true and badges]
+    for line in routine.walk():
+        if line.is_ == PATTER:
+            said += [
+                Said(words, truths[words], line.number)
+                for pattern, words in _CLAIMED
+                if re.search(pattern, line.text, re.IGNORECASE) and not truths[words]
+            ]
+    return tuple(said)
+
+
+def summary(notes: Notes) -> list[str]:
+    """In sentences, for a terminal."""
+    rows = [f"Badges: {', '.join(notes.badges)}."] if notes.badges else []
+    for kept in notes.remembered:
+        needed = list_text([str(line) for line in kept.needed])
+        rows.append(f"Remember {kept.name}: learned in line {kept.learned}, needed in line {needed}.")
+    rows += [f"Line {show.line}: {show.what} shows." for show in notes.shows]
+    rows += [
+        f"Line {said.line} says what is not so: “{said.words}”."
+        for said in notes.recap
+        if not said.true and said.line
+    ]
+    return rows

@@ -1,0 +1,237 @@
+"""How often a routine comes out as what: exact chances, as one number or as a range where choices are left open.
+
+Chance decides which cards unknown ones are, and what a line leaves to it. What the spectator decides has no
+chance of its own, unless the routine says that all their choices are equally likely: then a thing happens at
+least and at most so often, for the plans of choosing that make it rarest and most frequent.
+"""
+
+from __future__ import annotations
+
+import math
+import random
+from collections.abc import Mapping
+from dataclasses import dataclass
+from fractions import Fraction
+from typing import Any
+
+from ..budget import Budget
+from ..building import ODDS, compile_routine
+from ..faults import OutOfBudget
+from ..language.routine import Routine
+from ..search.explorer import Algebra, Exploration, Layer, explore, stages, take_stage
+from ..search.program import FAILED, Choose, Closure, Loop, Program, State
+from ..search.replay import draw_path
+from ..steps.declare import CHANCE
+
+MOST_PLANNED = 20_000
+"""situations up to which the plans of a spectator are gone through"""
+SAMPLES = 4_000
+"""paths that are played where there are too many to go through"""
+Event = tuple[str, str]
+"""(what it is about, how it comes out): (`number of piles`, `7`), (`ending`, `line 12`)"""
+FAILS: Event = ("ending", "fails")
+WORKS: Event = ("success", "works")
+"""told only beside failures"""
+
+
+@dataclass(frozen=True)
+class Chance:
+    """How often one thing happens. Exact: `least` and `most` are what it is; sampled: the ends of an interval."""
+
+    about: str
+    outcome: str
+    least: Fraction
+    most: Fraction
+    exact: bool = True
+    seen: Fraction | None = None
+    """sampled: the share of the paths drawn on which it happened"""
+
+
+@dataclass(frozen=True)
+class Odds:
+    chances: tuple[Chance, ...]
+    samples: int | None = None
+    """paths that were drawn at random; None where the chances are exact"""
+    assumes: str | None = None
+    seed: int | None = None
+
+    @property
+    def says(self) -> str:
+        """In a sentence, how sure the numbers are."""
+        if self.samples is None:
+            return "Exact."
+        return (
+            f"Not exact: from {self.samples:,} paths drawn at random (seed {self.seed}); each interval holds the true"
+            " value 95 times in 100."
+        )
+
+
+def odds_of(routine: Routine, budget: Budget, seed: int = 1, samples: int = SAMPLES) -> Odds:
+    """The chances of every ending, of starting again, and of the numbers asked for.
+
+    Exact where that can be done within the budget; else from paths drawn at random with this seed, with an interval
+    that holds the true value 95 times in 100 (E. B. Wilson, "Probable inference, the law of succession, and
+    statistical inference", 1927).
+    """
+    return odds_of_program(compile_routine(routine, ODDS), budget, seed, samples)
+
+
+def odds_of_program(program: Program, budget: Budget, seed: int = 1, samples: int = SAMPLES) -> Odds:
+    """The same for a program made with the purpose ODDS, whose choices may have been given chances of their own."""
+    undecided = not program.equally_likely and any(choose.by != CHANCE for choose in program.choices())
+    undecided |= any(isinstance(step, Closure) for step in program.instructions)
+    try:
+        found = _ranges(program, budget.narrowed(MOST_PLANNED)) if undecided else _distribution(program, budget)
+    except OutOfBudget:
+        return _sampled(program, budget, seed, samples)
+    if FAILS not in found:  # that it works is then said by the proof
+        found.pop(WORKS, None)
+    elif program.claims:
+        found.setdefault(WORKS, (Fraction(0), Fraction(0)))
+    return Odds(
+        tuple(Chance(*event, least, most) for event, (least, most) in sorted(found.items(), key=_by_event)),
+        assumes="every choice of the spectator’s is equally likely" if program.equally_likely else None,
+    )
+
+
+def _by_event(item: tuple[Event, Any]) -> tuple[str, int, str]:
+    about, outcome = item[0]
+    return about, int(outcome) if outcome.lstrip("-").isdigit() else 0, outcome
+
+
+def _events(program: Program, state: State, stuck: bool = False) -> list[Event]:
+    if program.again and state[program.again]:
+        return [("ending", "starts again")]
+    found: list[Event] = [(text, str(state[cell])) for _, text, cell in program.odds if state[cell] is not None]
+    fails = stuck or bool(state[FAILED])
+    if program.claims and not fails:
+        found.append(WORKS)
+    if fails:
+        found.append(FAILS)
+    elif program.ending and state[program.ending]:
+        found.append(("ending", f"line {state[program.ending]}"))
+    return found
+
+
+# All choices by chance: one distribution
+
+
+def _share(weight: Any, part: int, whole: int) -> Any:
+    product = weight * part
+    return product // whole if product % whole == 0 else Fraction(product, whole)
+
+
+def _distribution(program: Program, budget: Budget) -> dict[Event, tuple[Fraction, Fraction]]:
+    # Begun with so many, most weights stay whole numbers, which add up faster than fractions.
+    start = math.factorial(min(120, program.cards_in_play))
+    algebra = Algebra(start, lambda one, other: one + other, share=_share)
+    found = explore(program, budget, algebra)
+    total: dict[Event, Fraction] = {}
+    reached = [(state, weight, False) for state, weight in (*found.ends.items(), *found.again.items())]
+    reached += [(stuck.state, weight, True) for stuck, weight in found.stuck.items()]
+    for state, weight, stuck in reached:
+        for event in _events(program, state, stuck):
+            total[event] = total.get(event, Fraction(0)) + Fraction(weight) / start
+    return {event: (chance, chance) for event, chance in total.items()}
+
+
+# Choices left open: the rarest and the most frequent, by going backwards through the layers
+
+Range = Mapping[Event, tuple[Fraction, Fraction]]
+_NOTHING = (Fraction(0), Fraction(0))
+_TRACE = Algebra(frozenset({0}), lambda one, other: one | other, chosen=lambda way, index, value: frozenset({index}))
+"""weights that say with which options of the last choice a state was reached"""
+
+
+def _ranges(program: Program, budget: Budget) -> dict[Event, tuple[Fraction, Fraction]]:
+    passes = stages(program, fused=True)
+    done = 0
+    layers: list[Layer] = [{program.start: None}]
+    steps: list[dict[State, tuple[Layer, list[tuple[frozenset[int], State]]]]] = []
+    for stage in passes:
+        here: dict[State, tuple[Layer, list[tuple[frozenset[int], State]]]] = {}
+        following: Layer = {}
+        for state in layers[-1]:
+            found = Exploration(transitions=done)
+            after = take_stage(program, stage, {state: _TRACE.one}, _TRACE, budget, found)
+            done = found.transitions
+            here[state] = (after, [(ways, one.state) for one, ways in found.stuck.items()])
+            following |= dict.fromkeys(after)
+        budget.look(len(following), stage.first.line)
+        layers.append(following)
+        steps.append(here)
+    values: dict[State, Range] = {state: _certain(program, state) for state in layers[-1]}
+    for stage, here in zip(reversed(passes), reversed(steps), strict=True):
+        before: dict[State, Range] = {}
+        for state, (after, stuck) in here.items():
+            outcomes = [(ways, values[next_state]) for next_state, ways in after.items()]
+            outcomes += [(ways, _certain(program, one, stuck=True)) for ways, one in stuck]
+            before[state] = _weighed(program, stage, state, outcomes)
+        values = before
+    return dict(values[program.start])
+
+
+def _certain(program: Program, state: State, stuck: bool = False) -> Range:
+    return {event: (Fraction(1), Fraction(1)) for event in _events(program, state, stuck)}
+
+
+def _weighed(program: Program, stage: Any, state: State, outcomes: list[tuple[frozenset[int], Range]]) -> Range:
+    events = {event for _, values in outcomes for event in values}
+    choose: Choose | None = stage.choose
+    if isinstance(stage.closure, Loop):
+        raise OutOfBudget("plans", "a choice is made again and again")
+    by_chance = choose is not None and (choose.by == CHANCE or program.equally_likely)
+    if choose is not None and by_chance and len(outcomes) > 1:
+        shares = choose.shares(state, choose.options(state))
+        parts = [Fraction(sum(shares[i] for i in ways), sum(shares)) for ways, _ in outcomes]
+
+        def mean(event: Event, end: int) -> Fraction:
+            weighed = (p * values.get(event, _NOTHING)[end] for p, (_, values) in zip(parts, outcomes, strict=True))
+            return sum(weighed, Fraction(0))
+
+        return {event: (mean(event, 0), mean(event, 1)) for event in events}
+    return {
+        event: (
+            min(values.get(event, _NOTHING)[0] for _, values in outcomes),
+            max(values.get(event, _NOTHING)[1] for _, values in outcomes),
+        )
+        for event in events
+    }
+
+
+# Too many: drawn at random
+
+
+def _sampled(program: Program, budget: Budget, seed: int, samples: int) -> Odds:
+    draw = random.Random(seed)
+    counts: dict[Event, int] = {}
+    for done in range(samples):
+        if done % 100 == 0:
+            if budget.cancelled():
+                budget.look(0, 0)
+            budget.progress(f"{done:,} of {samples:,} paths drawn")
+        played = draw_path(program, draw)
+        state = played.frames[-1].state
+        for event in _events(program, state, played.stuck_at is not None):
+            counts[event] = counts.get(event, 0) + 1
+    if FAILS not in counts:
+        counts.pop(WORKS, None)
+    elif program.claims:
+        counts.setdefault(WORKS, 0)
+    return Odds(
+        tuple(
+            Chance(*event, *wilson(count, samples), exact=False, seen=Fraction(count, samples))
+            for event, count in sorted(counts.items(), key=_by_event)
+        ),
+        samples,
+        "every choice left open is taken at random" if any(c.by != CHANCE for c in program.choices()) else None,
+        seed,
+    )
+
+
+def wilson(count: int, samples: int, z: float = 1.96) -> tuple[Fraction, Fraction]:
+    """The interval for a share of which `count` of `samples` were seen; z standard deviations wide on each side."""
+    share, spread = count / samples, z * z / samples
+    middle = (share + spread / 2) / (1 + spread)
+    half = z / (1 + spread) * math.sqrt(share * (1 - share) / samples + spread / (4 * samples))
+    return Fraction(max(0.0, middle - half)), Fraction(min(1.0, middle + half))

@@ -1,0 +1,433 @@
+"""The answer to a routine: is it so on every path, and if not, how does it fail?"""
+
+from __future__ import annotations
+
+import time
+from collections import Counter
+from collections.abc import Iterable, Iterator, Mapping, Sequence
+from dataclasses import dataclass, field, replace
+
+from ..budget import Budget
+from ..building import LEDGER, PROOF, compile_routine
+from ..cards import ordinal
+from ..faults import BadRoutine, Fault, OutOfBudget
+from ..language.phrases import list_text
+from ..language.routine import Routine
+from ..search.counted import Count, of_paths
+from ..search.explorer import LEAST_PATH, MOST_HANDLED, Exploration, count_of, explore
+from ..search.program import FAILED, Program, State
+from ..search.replay import Play, play_path
+from .formulas import fit
+from .ledger import end_layer
+from .regions import Region, region_of
+
+PROVED, REFUTED, UNSETTLED = "proved", "refuted", "unsettled"
+FIXED, RULE, ONE_OF, LOST = "fixed", "rule", "one-of", "lost"
+
+MOST_CANDIDATES = 6
+"""places a card may be in, for one thing the performer knows, before it counts as lost"""
+FEW_TRANSITIONS = 20_000
+"""steps up to which nothing is given up: every place is kept to the end, and the limits of a pack"""
+MOST_STEPS_FOR_PLACES = 100_000
+"""transitions that a larger proof spends besides on where the card lies at the end"""
+MOST_ROWS = 400
+"""rows of a landing table that are handed out"""
+
+
+@dataclass(frozen=True)
+class Where:
+    place: str
+    position: int
+    """from the top, from 1"""
+    paths: int | None
+    """how many paths end so; None where they have no number"""
+
+    @property
+    def text(self) -> str:
+        return f"{ordinal(self.position)} in {self.place}"
+
+
+@dataclass(frozen=True)
+class RuleRow:
+    """One line of a landing table: what the performer knows, and where the card then is."""
+
+    known: tuple[int, ...]
+    words: tuple[str, ...]
+    """the same as one says it: `n is 3`, `the order of the piles is 2, 1 and 3 from the top`"""
+    place: str
+    position: int
+
+
+@dataclass(frozen=True)
+class Landing:
+    """Where the card that is followed lies at the end, over all paths that get there."""
+
+    card: str
+    where: tuple[Where, ...]
+    """most paths first"""
+    known: tuple[str, ...] = ()
+    """numbers the performer has been told, which the rule goes by"""
+    table: tuple[RuleRow, ...] = ()
+    formula: str | None = None
+
+    @property
+    def text(self) -> str:
+        if len(self.where) == 1:
+            return self.where[0].text
+        if self.formula:
+            return f"position {self.formula} in {self.where[0].place}"
+        named = " or ".join(where.text for where in self.where[:MOST_CANDIDATES])
+        return named if len(self.where) <= MOST_CANDIDATES else f"one of {len(self.where)} places"
+
+
+@dataclass(frozen=True)
+class Claim:
+    line: int
+    text: str
+    holds: bool
+    failing_paths: int | None
+    """of those that come to it, and those that get stuck; None where paths have no number"""
+    reached: int | None
+    """paths that come to it"""
+    denied: bool = False
+    """some path came to it and it was not so, whatever became of that path afterwards"""
+
+
+@dataclass(frozen=True)
+class Counterexample:
+    """The least path that fails: fewest choices, then the order of the options."""
+
+    choices: tuple[tuple[str, int], ...]
+    labels: tuple[str, ...]
+    sentence: str
+    stuck_at: int | None
+
+
+@dataclass(frozen=True)
+class Verdict:
+    verdict: str
+    headline: str
+    landing: Landing | None = None
+    claims: tuple[Claim, ...] = ()
+    paths: int | None = None
+    """choice assignments before merging; None when they were not all counted, or are without end"""
+    again_paths: int | None = 0
+    """of these, the paths that start again"""
+    failing_paths: int | None = 0
+    """None where paths have no number"""
+    count: Count | None = None
+    """the same with what may be said of it; None for an unsettled verdict"""
+    told: tuple[str, ...] = ()
+    """numbers the performer has been told, where nothing is claimed"""
+    whereabouts: Mapping[tuple[int, ...], Mapping[tuple[str, int], int]] = field(default_factory=dict)
+    """their values → where the card may then be → on how many paths, where nothing is claimed"""
+    states_widest: int = 0
+    transitions: int = 0
+    covers_every_order: bool = True
+    """of the cards that are not placed; False where the whole pack is in a stated order"""
+    covers: str = ""
+    """the same in words"""
+    seconds: float = 0.0
+    counterexample: Counterexample | None = None
+    holds_when: Region | None = None
+    assumed: tuple[str, ...] = ()
+    limit: str | None = None
+    """what the budget ran out of, for an unsettled verdict"""
+
+
+def prove(routine: Routine, budget: Budget | None = None, explain: bool = True, some_claim: bool = True) -> Verdict:
+    """The verdict over every path. Unless it is to `explain`, a refutation comes without its counterexample and region.
+
+    Raises BadRoutine when the text has faults, when on every path more cards are asked for than there are, or when no
+    path comes to any claim (unless `some_claim` is False: then each is told as reached by none);
+    Cancelled when the budget's flag is raised. Out of budget is a verdict of its own, *unsettled*.
+    """
+    budget = budget or Budget()
+    begun = time.perf_counter()
+    try:
+        program, found, exact = _explored(routine, budget, reorder=True)
+        # What comes first makes a difference to how many paths get stuck.
+        if found.stuck and exact and not program.is_unlimited:
+            program, found, exact = _explored(routine, budget, reorder=False)
+        if not found.ends:
+            raise BadRoutine([_never_possible(routine, found)])
+        count = count_of(program, found, exact)
+        claims = _claims(program, found, count)
+        endings = [claim for claim, of in zip(claims, program.claims, strict=True) if not of.throughout]
+        if some_claim and endings and not found.stuck and not any(claim.reached != 0 for claim in endings):
+            raise BadRoutine([_never_reached(routine, claim) for claim in endings])
+        verdict = _judged(routine, program, found, claims, count, exact, budget, explain)
+    except OutOfBudget as limit:
+        stopped = f"Not settled: {limit.reached}, and the search stopped there"
+        return Verdict(UNSETTLED, stopped, limit=limit.limit, seconds=time.perf_counter() - begun)
+    return replace(
+        verdict,
+        claims=claims,
+        paths=count.paths,
+        again_paths=count.again,
+        failing_paths=count.failing,
+        count=count,
+        states_widest=found.widest,
+        transitions=found.transitions,
+        covers_every_order=program.covers_every_order,
+        covers=program.covers,
+        assumed=program.assumed,
+        seconds=time.perf_counter() - begun,
+    )
+
+
+def _explored(routine: Routine, budget: Budget, reorder: bool) -> tuple[Program, Exploration, bool]:
+    """(program, all its paths, whether exactly those that there are).
+
+    A small proof keeps every place, so that it also says where the card lies. Where unknown cards are looked at
+    again and again, keeping count of what is still in the pack takes most of the work. So a larger proof is first
+    tried without: it then covers more orders than there are. What fails there may be no real order, so a failure
+    is looked for again among the real ones.
+    """
+    proof, ledger = (replace(one, reorder=reorder, early_checks=reorder) for one in (PROOF, LEDGER))
+    program = compile_routine(routine, ledger)
+    if program.target and not program.claims:
+        return program, explore(program, budget), True
+    try:
+        return program, explore(program, budget.narrowed(budget.states or FEW_TRANSITIONS, FEW_TRANSITIONS)), True
+    except OutOfBudget:
+        program = compile_routine(routine, proof)
+    if program.faces is None:
+        return program, explore(program, budget), True
+    wider = compile_routine(routine, replace(proof, limits=False))
+    found = explore(wider, budget)
+    fails = bool(found.stuck) or any(state[FAILED] for state in (*found.ends, *found.again))
+    if found.ends and wider.reached is None and (not fails or _least_failing(routine, budget, limits=False).failures):
+        return wider, found, False
+    return program, explore(program, budget), True
+
+
+def _judged(
+    routine: Routine, program: Program, found: Exploration, claims: Sequence[Claim], count: Count, exact: bool,
+    budget: Budget, explain: bool,
+) -> Verdict:  # fmt: skip
+    if count.some_fail:
+        refuted = Verdict(REFUTED, "Fails", landing=_end_places(routine, program, found, count, budget))
+        if not program.claims:  # what is known on the paths that come to their end
+            known = _unclaimed(program, found, count)
+            refuted = replace(refuted, told=known.told, whereabouts=known.whereabouts)
+        return _explained(routine, refuted, exact, budget) if explain else refuted
+    if not program.claims:
+        return _unclaimed(program, found, count)
+    landing = _end_places(routine, program, found, count, budget)
+    return Verdict(PROVED, _proved(program, found, claims, count), landing)
+
+
+def _never_reached(routine: Routine, claim: Claim) -> Fault:
+    text = next(line.text for line in routine.walk() if line.number == claim.line)
+    start = len(text) - len(text.lstrip())
+    return Fault(
+        claim.line, start + 1, len(text) + 1, "No path comes to this claim.", "a claim that some path comes to",
+        "Change the cases above it, in which every path ends before.",
+    )  # fmt: skip
+
+
+def _never_possible(routine: Routine, found: Exploration) -> Fault:
+    if found.again and not found.stuck:
+        first = next(line for line in routine.walk() if line.kind and line.kind.name == "start_again")
+        return Fault(
+            first.number, 1, len(first.text) + 1, "Every path starts again, without end.",
+            "a path on which the routine goes on", "Change the case around this line.",
+        )  # fmt: skip
+    stuck = max(found.stuck, key=lambda s: s.line)
+    line = next(line for line in routine.walk() if line.number == stuck.line)
+    return Fault(
+        stuck.line,
+        1,
+        len(line.text) + 1,
+        f"No path gets past this line: {stuck.reason}.",
+        "something that can be done on at least one path",
+        "Change the numbers or the heap.",
+    )
+
+
+# With endings claimed, or with paths that cannot be gone
+
+
+def _claims(program: Program, found: Exploration, count: Count) -> tuple[Claim, ...]:
+    stuck, ended = sum(found.stuck.values()), (*found.ends.items(), *found.again.items())
+    numbered = count.paths is not None
+    judged = [state for state, _ in ended] + [one.state for one in found.stuck]
+
+    def of(i: int) -> Claim:
+        claim = program.claims[i]
+        failing = sum(w for state, w in ended if state[FAILED] >> (i + 1) & 1) + stuck
+        reached = sum(
+            w
+            for state, w in (ended if claim.throughout else found.ends.items())
+            if not claim.marked or (program.reached is not None and state[program.reached] >> i & 1)
+        )
+        # Without a number there is still a difference between some and none.
+        return Claim(
+            claim.line,
+            claim.text,
+            not failing,
+            failing if numbered else None,
+            reached if numbered or not reached else None,
+            any(state[FAILED] >> (i + 1) & 1 for state in judged),
+        )
+
+    return tuple(map(of, range(len(program.claims))))
+
+
+def _end_places(
+    routine: Routine, program: Program, found: Exploration, count: Count, budget: Budget
+) -> Landing | None:
+    """The landing where a claim is made: a larger proof has forgotten places nobody looks at, the ledger keeps them."""
+    numbered = count.paths is not None
+    if program.keeps_target:
+        return _landing(program, found.ends, numbered)
+    kept = end_layer(routine, budget.narrowed(budget.states or MOST_STEPS_FOR_PLACES, MOST_STEPS_FOR_PLACES))
+    return _landing(*kept, numbered) if kept else None
+
+
+def _proved(program: Program, found: Exploration, claims: Sequence[Claim], count: Count) -> str:
+    """The headline: what is proved, and of which paths."""
+    missed = [str(claim.line) for claim in claims if claim.reached == 0]
+    if missed:  # a case that does not occur: nothing is proved of it
+        claims = [claim for claim in claims if claim.reached != 0]
+        nobody = f"; no path comes to line{'s' if len(missed) > 1 else ''} {list_text(missed)}"
+        return _proved(program, found, claims, count) + nobody
+    said = " and ".join(dict.fromkeys(_said(claim.text) for claim in claims))
+    lines = {claim.line for claim in claims}
+    marked = sum(1 << i for i, claim in enumerate(program.claims) if claim.marked and claim.line in lines)
+    in_cases = program.reached is not None and any(state[program.reached] & marked != marked for state in found.ends)
+    if count.some_miss:
+        where = f"on the {of_paths(count.reached, count.paths)}" if count.reached and count.paths else "on the paths"
+        what = "every ending" if len(claims) > 1 else said
+        return f"Proved {where} that come to it: {what}; the others end before, and nothing is claimed of them"
+    if not in_cases:
+        return f"Proved: {said}, {_whatever(program)}"
+    return f"Proved: every case has its ending, {_whatever(program)}"
+
+
+def _said(claim: str) -> str:
+    kind, _, what = claim.partition(":")
+    return f"{what.strip()} never shows" if kind == "Never shows" else what.strip()
+
+
+def _explained(routine: Routine, refuted: Verdict, exact: bool, budget: Budget) -> Verdict:
+    counterexample = _counterexample(routine, budget, exact)
+    return replace(
+        refuted,
+        headline=counterexample.sentence,
+        counterexample=counterexample,
+        holds_when=region_of(routine, budget),
+    )
+
+
+def _whatever(program: Program) -> str:
+    return "whatever they choose" if program.choices() else "every time"
+
+
+def _least_failing(routine: Routine, budget: Budget, limits: bool) -> Play:
+    """The least failing path, played on a pack in which every card is its own."""
+    found = explore(compile_routine(routine, replace(PROOF, limits=limits)), budget, LEAST_PATH)
+    reached = (*found.ends.items(), *found.again.items())
+    failing = [w for state, w in reached if state[FAILED]] + list(found.stuck.values())
+    return play_path(routine, min(failing)[3])
+
+
+def _counterexample(routine: Routine, budget: Budget, limits: bool) -> Counterexample:
+    played = _least_failing(routine, budget, limits)
+    labels = tuple(clause for decision in played.decisions if (clause := decision.clause))
+    reason = " and ".join(played.failures)
+    when = f"Fails when {', '.join(labels)}" if labels else "Fails every time"
+    return Counterexample(tuple(played.choices.items()), labels, f"{when}: {reason}", played.stuck_at)
+
+
+def longest_path(routine: Routine, budget: Budget) -> tuple[int, ...]:
+    """The options of the path that handles most cards; the least one among equals."""
+    found = explore(compile_routine(routine), budget, MOST_HANDLED)
+    best = None
+    for weight in found.ends.values():
+        best = weight if best is None else MOST_HANDLED.merge(best, weight)
+    return best[2] if best else ()
+
+
+# Without a claim: what the performer can know
+
+
+def _landing(program: Program, ends: Mapping[State, int], numbered: bool) -> Landing | None:
+    """Where the followed card lies; None where the proof did not need to keep that."""
+    if program.target is None:
+        return None
+    tally: Counter[tuple[str, int]] = Counter()
+    for state, weight in ends.items():
+        where = program.where_is(state, program.target)
+        if where is None:
+            return None
+        tally[where] += weight
+    most_first = tally.most_common() if numbered else sorted((where, None) for where in tally)
+    return Landing(program.target, tuple(Where(*where, paths) for where, paths in most_first))
+
+
+def _unclaimed(program: Program, found: Exploration, count: Count) -> Verdict:
+    """Fixed, rule, one-of or lost: by what the told numbers leave open."""
+    if program.target is None:
+        return Verdict(FIXED, f"No card is followed; it can be carried out {_whatever(program)}")
+    # Paths may end before the line that names the card.
+    ends = {state: paths for state, paths in found.ends.items() if program.where_is(state, program.target)}
+    landing = _landing(program, ends, count.paths is not None)
+    if landing is None or not ends:
+        return Verdict(FIXED, f"{program.target} is named on no path; it can be carried out {_whatever(program)}")
+    verdict = _landed(program, landing, ends)
+    if len(ends) < len(found.ends):
+        return replace(verdict, headline=f"{verdict.headline}; on some paths it is never named")
+    return verdict
+
+
+def _landed(program: Program, landing: Landing, ends: dict[State, int]) -> Verdict:
+    told = [(i, cell.name) for i, cell in enumerate(program.cells) if cell.told and not cell.is_place]
+    names = tuple(name for _, name in told)
+    seen: dict[tuple[int, ...], Counter[tuple[str, int]]] = {}
+    for state, paths in ends.items():
+        where = program.where_is(state, landing.card)
+        assert where is not None
+        seen.setdefault(tuple(state[i] for i, _ in told), Counter())[where] += paths
+    return replace(_known(program, landing, names, seen), told=names, whereabouts=seen)
+
+
+def _known(
+    program: Program,
+    landing: Landing,
+    names: Sequence[str],
+    seen: Mapping[tuple[int, ...], Iterable[tuple[str, int]]],
+) -> Verdict:
+    """What the performer can say of the card, by what has been told: `seen` is told → places."""
+    card, most = landing.card, max(len(list(where)) for where in seen.values())
+    if len(landing.where) == 1:
+        return Verdict(FIXED, f"Sure: {card} is {landing.text}, {_whatever(program)}", landing)
+    if most == 1:
+        landing = _rule(program, landing, names, {known: next(iter(where)) for known, where in seen.items()})
+        by = f"at {landing.text}" if landing.formula else f"known from {', '.join(names)} by a table"
+        return Verdict(RULE, f"A rule: {card} is {by}", landing)
+    if most <= MOST_CANDIDATES:
+        knowing = f", knowing {', '.join(names)}" if most < len(landing.where) else ""
+        return Verdict(ONE_OF, f"One of {most}{knowing}: {card} is {landing.text}", landing)
+    return Verdict(LOST, f"Lost: {card} may be in any of {most} places", landing)
+
+
+def _rule(
+    program: Program, landing: Landing, names: Sequence[str], where: dict[tuple[int, ...], tuple[str, int]]
+) -> Landing:
+    told = [i for i, cell in enumerate(program.cells) if cell.told and not cell.is_place]
+    chooses = {choose.cell: choose for choose in program.choices() if not choose.plain}
+    # A formula is in numbers; an order of piles is none.
+    in_numbers = len({place for place, _ in where.values()}) == 1 and chooses.keys().isdisjoint(told)
+    formula = fit(names, [(known, position) for known, (_, position) in where.items()]) if in_numbers else None
+
+    def said(known: Sequence[int]) -> Iterator[str]:
+        for cell, name, value in zip(told, names, known, strict=True):
+            if cell in chooses and value is not None:
+                yield f"{name} is {chooses[cell].say(program.start, value)}"
+            else:
+                yield f"{name} {'is not settled' if value is None else value}"
+
+    table = tuple(RuleRow(known, tuple(said(known)), *at) for known, at in list(where.items())[:MOST_ROWS])
+    return Landing(landing.card, landing.where, tuple(names), table, formula)

@@ -1,0 +1,194 @@
+"""Numbers of a line as functions of the state, and who may know them."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import TYPE_CHECKING, Any
+
+from ..faults import Impossible
+from ..language.expressions import (
+    CardFact,
+    Expression,
+    LookedUp,
+    Name,
+    Piles,
+    Remainder,
+    Size,
+    SpotFact,
+    evaluator,
+    is_settled,
+    terms,
+    within,
+)  # fmt: skip
+from ..language.values import Position
+from ..search.program import Reader
+from .card_names import Cards
+from .places import Place, fixed_place
+
+LEAST_ADDED_UP = 3
+"""numbers in a sum from which on it is kept as a running total"""
+
+
+def _is_of_one_number(part: Expression) -> bool:
+    """It depends on a number with a name, and on nothing that can change or fail."""
+    nodes = list(within(part))
+    unsettled = any(isinstance(node, Size | CardFact | SpotFact | Piles | Remainder) for node in nodes)
+    return not unsettled and sum(isinstance(node, Name) for node in nodes) == 1
+
+
+class Numbers(Cards):
+    def evaluate(self, slot: str, expression: Expression) -> Reader:
+        """The number as a function of the state. A line of the performer's may use only what has been told."""
+        value = self._added_up(slot, expression) or self._value(slot, expression)
+        if not any(isinstance(node, Remainder) for node in within(expression)):
+            return value
+
+        def safe(cells: Sequence[Any]) -> int:
+            try:
+                return value(cells)
+            except ZeroDivisionError:
+                raise Impossible("a number is to be divided by 0") from None
+
+        return safe
+
+    def _value(self, slot: str, expression: Expression) -> Reader:
+        return evaluator(expression, lambda node: self._looked_up(slot, node))
+
+    def _added_up(self, slot: str, expression: Expression) -> Reader | None:
+        """A sum of several numbers, kept as a running total: the numbers themselves may then be forgotten.
+
+        None where there is nothing to gain, or where a number is only settled by the line at hand.
+        """
+        parts = terms(expression)
+        numbers = [part for part in parts if _is_of_one_number(part[1])]
+        names = {node.name for _, part in numbers for node in within(part) if isinstance(node, Name)}
+        settled = all(cell not in self.touches for name in names if (cell := self.scope.numbers.get(name)))
+        assert self.line.kind is not None
+        if not self.purpose.reorder or len(numbers) < LEAST_ADDED_UP or not settled or self.line.kind.opens_block:
+            return None
+        outer, total = self.reads, 0
+        for sign, part in numbers:
+            self.reads = {total} if total else set()
+            value, before = self._value(slot, part), total
+
+            def add(cells: Sequence[Any], sign: int = sign, value: Reader = value, before: int = before) -> int:
+                return (cells[before] if before else 0) + sign * value(cells)
+
+            total = self.reckon(add, self.reads, "sum")
+        self.reads = outer | {total}
+        rest = [(sign, self._value(slot, part)) for sign, part in parts if (sign, part) not in numbers]
+        return lambda cells: int(cells[total]) + sum(sign * value(cells) for sign, value in rest)
+
+    def _looked_up(self, slot: str, node: LookedUp) -> Reader:
+        match node:
+            case Name(name):
+                return self._named(slot, name)
+            case Size(place):
+                return self._size(slot, place)
+            case CardFact() | SpotFact():
+                return self.asked_of_card(slot, node)
+            case Piles():
+                return self.number_of_piles()
+
+    if TYPE_CHECKING:  # of parts of the builder that stand on this one
+
+        def asked_of_card(self, slot: str, node: CardFact | SpotFact) -> Reader: ...
+
+        def number_of_piles(self) -> Reader: ...
+
+    def number_by_name(self, slot: str, name: str) -> Reader:
+        """A number that has been named above, whoever knows it."""
+        cell = self.scope.numbers.get(name)
+        if cell is None:
+            raise self.unknown(slot, name, "number")
+        self.reads.add(cell)
+        return lambda cells: int(cells[cell])
+
+    def truth(self, slot: str) -> Reader:
+        """The number in the slot as it is, whoever knows it."""
+        self._for_all_to_know = False
+        try:
+            return self.number(slot)
+        finally:
+            self._for_all_to_know = True
+
+    _for_all_to_know = True
+
+    def _named(self, slot: str, name: str) -> Reader:
+        number, cell = self.number_by_name(slot, name), self.scope.numbers[name]
+        self.needs_to_know(name)
+        if self._for_all_to_know and self.performer_acts() and cell not in self.scope.told:
+            raise self.fault(
+                slot,
+                f"You do not know {name}: the spectator has kept it secret.",
+                "a number you have been told",
+                f"Let the spectator do this, or write “Spectator tells {name}” above.",
+            )
+        return number
+
+    def known_place(self, slot: str, name: str) -> Place:
+        """A place that cards have been put on, by its plain name."""
+        if name in self.scope.aliases:
+            alias = self.scope.aliases[name]
+            self.reads |= alias.reads
+            return alias
+        if name not in self.scope.filled:
+            raise self.unknown(slot, name, "place")
+        cell = self.place_cells[name]
+        return fixed_place(name, cell, self.cells[cell].is_row)
+
+    def _size(self, slot: str, name: str) -> Reader:
+        place = self.known_place(slot, name)
+        self.reads |= place.cells | place.reads
+        return lambda cells: len(place.of(cells))
+
+    def number(self, slot: str) -> Reader:
+        return self.evaluate(slot, self.line.values[slot])
+
+    def _constant(self, slot: str, expression: Expression) -> int:
+        if not is_settled(expression):
+            raise self.fault(
+                slot,
+                "This must be settled before the routine begins.",
+                "a number in figures",
+                "Write the number itself.",
+            )
+        try:
+            return evaluator(expression, lambda node: lambda cells: 0)(())
+        except ZeroDivisionError:
+            raise self.fault(slot, "A number cannot be divided by 0.", "another divisor", "Change it.") from None
+
+    def constant(self, slot: str) -> int:
+        return self._constant(slot, self.line.values[slot])
+
+    def constant_position(self, slot: str) -> tuple[int, str]:
+        """(position from 1, the end it is counted from)"""
+        position: Position = self.line.values[slot]
+        return self._constant(slot, position.at), position.end
+
+    def check_position(self, slot: str, at: int, end: str) -> None:
+        """A position of the pack, from the top or the bottom."""
+        size = len(self.pack)
+        if not 1 <= at <= size or end in ("left", "right"):
+            tail = f" from the {end}" if end in ("left", "right") else ""
+            raise self.fault(
+                slot, f"The pack has {size} cards and no position {at}{tail}.", f"a position from 1 to {size}",
+                "Change the position or the size of the pack.",
+            )  # fmt: skip
+
+    def tell(self, slot: str) -> None:
+        """These secret numbers are known to the performer from here on."""
+        for name in self.line.values[slot]:
+            cell = self.scope.numbers.get(name)
+            if cell is None:
+                raise self.unknown(slot, name, "number")
+            if cell in self.scope.told:
+                raise self.fault(
+                    slot,
+                    f"You know {name} already.",
+                    "a number chosen secretly",
+                    "Leave the line out, or choose the number secretly.",
+                )
+            self.scope.told.add(cell)
+            self.ever_told.add(cell)
+            self.learns(name)

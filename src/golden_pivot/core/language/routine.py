@@ -1,0 +1,83 @@
+"""A routine as it was read: lines of text, each with the step it says, nested in blocks."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, field
+from typing import Any
+
+from ..faults import Fault
+from ..steps.declare import StepKind
+from .templates import Span
+
+MAX_LINES, MAX_COLUMNS, MAX_NESTING = 500, 500, 8
+
+STEP, PATTER, REMARK, EMPTY, UNREAD = "step", "patter", "remark", "empty", "unread"
+
+
+@dataclass(frozen=True)
+class Line:
+    number: int
+    """from 1"""
+    text: str
+    """as it was typed, without the line break"""
+    is_: str
+    """STEP, PATTER, REMARK, EMPTY or UNREAD"""
+    level: int = 0
+    """how many blocks it stands in"""
+    kind: StepKind | None = None
+    values: Mapping[str, Any] = field(default_factory=dict)
+    spans: tuple[Span, ...] = ()
+    """columns from 0 into `text`"""
+    faults: tuple[Fault, ...] = ()
+    body: tuple[Line, ...] = ()
+
+
+@dataclass(frozen=True)
+class Aside:
+    """Something that is said at a line, as endings that make it so."""
+
+    line: int
+    later: bool
+    """it is said of the end of every path that comes by the line, not of what lies there now"""
+    claims: tuple[Line, ...]
+
+
+@dataclass(frozen=True)
+class Routine:
+    lines: tuple[Line, ...]
+    """the outermost lines; blocks hold theirs in `body`"""
+    faults: tuple[Fault, ...] = ()
+    asides: tuple[Aside, ...] = ()
+    """where there are any, these are judged instead of the endings"""
+
+    def walk(self) -> Iterator[Line]:
+        """Every line in the order of the page."""
+        return _walk(self.lines)
+
+    def below(self) -> dict[int, tuple[Line, ...]]:
+        """Line of a step → the patter and remarks directly below it."""
+        found: dict[int, tuple[Line, ...]] = {}
+        at = None
+        for line in self.walk():
+            if line.is_ in (PATTER, REMARK):
+                if at is not None:
+                    found[at] += (line,)
+            else:
+                at = line.number
+                found[at] = ()
+        return found
+
+    def first(self, kind: str, slot: str) -> str | None:
+        """The words in a slot of the first line of this kind, for what is shown about a routine."""
+        return next((str(line.values[slot]) for line in self.walk() if line.kind and line.kind.name == kind), None)
+
+    @property
+    def title(self) -> str | None:
+        return self.first("title", "title")
+
+
+def _walk(lines: tuple[Line, ...]) -> Iterator[Line]:
+    for line in lines:
+        yield line
+        yield from _walk(line.body)

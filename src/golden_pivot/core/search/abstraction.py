@@ -1,0 +1,94 @@
+"""Taking out of a state what nobody asks for any more, so that more states are equal."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+
+from ..cards import DOWN, FACE_UP, INDIFFERENT, MAX_CARDS, TOKEN, UP
+from .program import Cells, Dead, Program
+
+_BLANK = [bytes(size) for size in range(MAX_CARDS + 1)]
+
+
+def forgets(program: Program, dead: Dead) -> Callable[[Cells], None] | None:
+    """What takes out of a state what is dead, and which of what cannot be told apart; None where nothing is."""
+    if not dead and not program.interchangeable:
+        return None
+    emptied = [(index, b"" if program.cells[index].is_place else None) for index in dead.cells]
+    blanked, faceless = dead.cards, dead.faces
+    faces = program.faces
+    store = faces if faces and dead.counts and faces.cell not in dead.cells else None
+    names = {program.card_cells[name]: name for name in program.own_tokens}
+    unnamed = [
+        (cell, program.own_tokens[names[cell]], program.face_cells.get(names[cell]))
+        for cell in dead.cells
+        if cell in names
+    ]
+    every_name, places = list(program.card_cells.values()), [index for index, _ in program.places()]
+    followed = program.target if program.keeps_target else None
+    without_faces = program.faces.without_faces if program.faces else b""
+    rename = _renaming(program, places)
+
+    where_faces_are = (*places, *program.face_cells.values())
+
+    def forget(cells: Cells) -> None:
+        shown = store.among(cells[index] for index in where_faces_are) if store else b""
+        for name, token, face in unnamed:
+            if cells[name] == token and sum(cells[other] == token for other in every_name) == 1:
+                _no_name_any_more(cells, token, face, places)
+        for index, nothing in emptied:
+            cells[index] = nothing
+        one = program.token_of(cells, followed) if followed else None
+        for index in blanked:
+            cells[index] = cells[index].translate(program.only[one]) if one else _BLANK[len(cells[index])]
+        for index in faceless:
+            cells[index] = cells[index].translate(without_faces)
+        if store and shown:
+            store.keep(cells, shown, store.among(cells[index] for index in where_faces_are))
+        if rename:
+            rename(cells)
+
+    return forget
+
+
+def _renaming(program: Program, places: Sequence[int]) -> Callable[[Cells], None] | None:
+    """Gives pairs that nobody tells apart anew, in the order in which they lie: one state stands for all of them."""
+    pairs = program.interchangeable
+    if len(pairs) < 2:
+        return None
+    names = b"".join(pairs)
+    others = bytes(byte for byte in range(256) if byte & TOKEN not in names)
+    pair_of = {token: (pair, side) for pair in pairs for side, token in enumerate(pair)}
+    store = program.faces.cell if program.faces else None
+    where = [*places, *program.face_cells.values(), *([store] if store else [])]
+
+    def rename(cells: Cells) -> None:
+        lie = b"".join([cells[place] or b"" for place in where]).translate(DOWN, others)
+        becomes: dict[int, int] = {}
+        fresh = iter(pairs)
+        for token in lie:
+            if token not in becomes:
+                pair, side = pair_of[token]
+                # The one of the two that comes first takes the first name.
+                becomes |= zip((token, *(pair[:side] + pair[side + 1 :])), next(fresh), strict=True)
+        old, new = bytes(becomes), bytes(becomes.values())
+        if old != new:
+            table = bytes.maketrans(old + old.translate(UP), new + new.translate(UP))
+            for place in where:
+                if cells[place]:
+                    cells[place] = cells[place].translate(table)
+            if store and cells[store]:
+                cells[store] = bytes(sorted(cells[store]))
+
+    return rename
+
+
+def _no_name_any_more(cells: Cells, token: int, face: int | None, places: Sequence[int]) -> None:
+    """A card that nobody asks for by its name is one like others again; if its face has been seen, that is kept."""
+    becomes = INDIFFERENT
+    if face is not None and cells[face]:
+        becomes, cells[face] = cells[face][0], None
+    for place in places:
+        if token in cells[place] or token | FACE_UP in cells[place]:
+            old, new = bytes([token, token | FACE_UP]), bytes([becomes, becomes | FACE_UP])
+            cells[place] = cells[place].translate(bytes.maketrans(old, new))

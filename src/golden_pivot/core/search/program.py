@@ -1,0 +1,379 @@
+"""A compiled routine: instructions that edit the cells of a state.
+
+A **state** is a flat tuple of cells. Cell FAILED holds the failed claims as a bit mask, cell JUMP the index of
+the instruction at which this state goes on (None: at the next one); every other cell is a place (`bytes`, top
+card first, leftmost first in a row) or a variable (a number, a token, or None while it has no value or is
+dead). A meaning edits a list of cells in place; the explorer copies, edits and freezes it again, so that
+states stay immutable and equal states merge.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, field
+from functools import cached_property
+from typing import Any
+
+from ..cards import FACE_UP, TOKEN, index_of
+from .faces import FaceClass, FaceStore
+
+State = tuple[Any, ...]
+Cells = list[Any]
+Reader = Callable[[Sequence[Any]], int]
+
+FAILED, JUMP = 0, 1
+ANY_FACE = -1
+"""among the cells a line reads while it is built: the face of whichever named card it turns out to be"""
+NO_ENDING = 1
+"""bit of cell FAILED that is set until an ending has been reached; bit i + 1 is claim i"""
+END = 10**9
+"""where a state goes on that has come to an ending in a block"""
+
+
+@dataclass(frozen=True)
+class Cell:
+    name: str
+    is_place: bool
+    told: bool = False
+    """a number that the performer learns, now or later"""
+    is_row: bool = False
+    is_card: bool = False
+    """a card that is named on the way: the value is its token"""
+    symbol: str | None = None
+    """what the number is called in a formula"""
+
+
+@dataclass(frozen=True)
+class Instruction:
+    """What every instruction knows: where it stands and which cells it depends on."""
+
+    line: int
+    """line of the text, from 1"""
+    round: tuple[int, ...]
+    """which time round, from 1, one number for each loop around the line, outermost first"""
+    reads: frozenset[int]
+    """cells whose content matters to it"""
+    touches: frozenset[int]
+    """cells it may change"""
+    looks: frozenset[int] = field(default=frozenset(), kw_only=True)
+    """places in which it matters to it which card is which; of others only how many lie there"""
+    reads_faces: frozenset[int] = field(default=frozenset(), kw_only=True)
+    """places in which the faces of cards matter that were unknown before they were seen"""
+
+
+@dataclass(frozen=True)
+class Act(Instruction):
+    run: Callable[[Cells], None]
+    """edits the cells; raises Impossible"""
+    handled: Reader
+    """how many cards pass through the hands, for the state before"""
+    fills: frozenset[int] | None = None
+    """places that cards come to from elsewhere; None: any of those it touches"""
+    sifts: bool = False
+    """it may raise NoSuchPath: what is settled before it may be of a path that is none"""
+    reckons: bool = False
+    """it only reckons one number from others, and cannot fail"""
+    stacks: tuple[int, int, bool] | None = None
+    """it does nothing but to put the whole of a place (cell) on another, or under it where that is False"""
+
+
+@dataclass(frozen=True)
+class Choose(Instruction):
+    cell: int
+    key: str
+    """names this choice within the routine; the same on every path"""
+    label: str
+    by: str
+    secret: bool
+    options: Callable[[Sequence[Any]], Sequence[int]]
+    """the values it may take in this state, in the order in which counterexamples prefer them"""
+    say: Callable[[Sequence[Any], int], str]
+    """an option in words that complete '(label) is …'"""
+    plain: bool = True
+    """the options are numbers that speak for themselves"""
+    ways: Callable[[Sequence[Any], int], tuple[int, int]] | None = None
+    """in how many ways an option can come about, as a fraction (numerator, denominator) of the ways so far; None: one"""
+    odds: Callable[[Sequence[Any], int], int] | None = None
+    """how heavy an option weighs where chance decides; None: as many as its ways"""
+    alike: Callable[[Cells], None] | None = None
+    """turns a state into the one that stands for all from which the options lead to the same states as from it"""
+
+    def shares(self, state: Sequence[Any], options: Sequence[int]) -> list[int]:
+        """How heavy each option weighs where chance decides."""
+        if self.odds is not None:
+            return [self.odds(state, option) for option in options]
+        return [self.ways(state, option)[0] if self.ways else 1 for option in options]
+
+
+@dataclass(frozen=True)
+class Check(Instruction):
+    claim: int
+    """index of the claim, from 0"""
+    holds: Callable[[Sequence[Any]], bool]
+    """raises Impossible where there is no such card"""
+    explain: Callable[[Sequence[Any]], str]
+    """why it does not hold in this state, as a clause; needs a program that forgets nothing"""
+    reached: int | None = None
+    """cell in which is noted that this path has come by; None where every path does that comes to its end"""
+
+    def settle(self, cells: Cells) -> bool:
+        """Notes in the state whether the claim holds, and that this path has come to it."""
+        cells[FAILED] &= ~NO_ENDING
+        if self.reached is not None:
+            cells[self.reached] |= 1 << self.claim
+        if self.holds(cells):
+            return True
+        cells[FAILED] |= 2 << self.claim
+        return False
+
+
+@dataclass(frozen=True)
+class Branch(Instruction):
+    holds: Callable[[Sequence[Any]], bool]
+    target: int
+    """where states go on for which it does not hold"""
+
+
+@dataclass(frozen=True)
+class Leap(Instruction):
+    target: int
+
+
+@dataclass(frozen=True)
+class Closure(Instruction):
+    """One of several moves, as often as one likes, or none of them.
+
+    The moves are the instructions that follow, in consecutive ranges; `ends` has the index behind each. At the
+    last of them stands a leap to the next instruction, so that no two closures end at the same place.
+    """
+
+    ends: tuple[int, ...]
+    says: tuple[str, ...]
+    """the moves in words"""
+    by: str
+
+    def moves(self, index: int) -> Sequence[tuple[int, int]]:
+        """(first, index behind the last) of each move, for the closure at this index."""
+        return list(zip((index + 1, *self.ends[:-1]), self.ends, strict=True))
+
+
+@dataclass(frozen=True)
+class Loop(Instruction):
+    """The instructions up to `end`, again and again, until each path has left by a jump.
+
+    At `end` stands a leap to the next instruction; whoever jumps there or further has left the loop.
+    """
+
+    end: int
+    measure: Callable[[Sequence[Any]], int] | None
+    """gets smaller every time round, so that paths with equal measures meet; None: it is bounded by MOST_TURNS"""
+
+
+MOST_TURNS = 1000
+"""times round of a loop that does not get smaller, before its paths are given up"""
+
+AnyInstruction = Act | Choose | Check | Branch | Leap | Closure | Loop
+
+
+@dataclass(frozen=True)
+class Dead:
+    """What nobody asks for any more at some point."""
+
+    cells: tuple[int, ...] = ()
+    """emptied"""
+    cards: tuple[int, ...] = ()
+    """places of which only the number of cards still matters, and where the one is that is followed to the end"""
+    faces: tuple[int, ...] = ()
+    """places in which only the cards that have names still matter"""
+    counts: bool = False
+    """which faces have been seen still matters, so that it is kept of what is forgotten"""
+
+    def __or__(self, other: Dead) -> Dead:
+        cells, cards, faces = {*self.cells, *other.cells}, {*self.cards, *other.cards}, {*self.faces, *other.faces}
+        return Dead(tuple(sorted(cells)), tuple(sorted(cards)), tuple(sorted(faces)), self.counts or other.counts)
+
+    def __bool__(self) -> bool:
+        return bool(self.cells or self.cards or self.faces)
+
+
+@dataclass(frozen=True)
+class ClaimLine:
+    line: int
+    text: str
+    marked: bool = False
+    """not every path may come to it: cell `Program.reached` has the bit of those that do"""
+    throughout: bool = False
+    """it is claimed of the whole way, whatever a path ends in"""
+
+
+@dataclass(frozen=True)
+class Program:
+    cells: tuple[Cell, ...]
+    start: State
+    instructions: tuple[AnyInstruction, ...]
+    kills: tuple[Dead, ...]
+    """beside each instruction, what is dead after it"""
+    kills_at: Mapping[int, Dead]
+    """target of a branch → what is dead there"""
+    tokens: Mapping[str, int]
+    """card name → token, for cards named before the routine begins"""
+    card_cells: Mapping[str, int]
+    """card name → the cell that has its token once it is named"""
+    own_tokens: Mapping[str, int]
+    """for cards named on the way, the token of one that had none before"""
+    fixed_faces: Mapping[int, int]
+    """token of a real card of the set-up that is followed → token of its face"""
+    face_cells: Mapping[str, int]
+    """card name → the cell that has the token of its face, where it was unknown"""
+    follows_faces: bool
+    target: str | None
+    """the card whose landing is asked for"""
+    named: tuple[str, ...]
+    """cards that have names, those of the set-up first"""
+    target_line: int | None
+    """line that names it, where it is placed in the set-up"""
+    claims: tuple[ClaimLine, ...]
+    covers_every_order: bool
+    covers: str
+    """which orders of the pack: `every order of the other 51 cards`"""
+    odd_backs: Mapping[int, str] = field(default_factory=dict)
+    """token → name of the cards with another back"""
+    assumed: tuple[str, ...] = ()
+    face_classes: tuple[FaceClass, ...] = ()
+    """what is told apart of unknown cards; options of a choice of a face are indices of these, and behind them
+    in the same order *not that class*"""
+    faces: FaceStore | None = None
+    """where faces of unknown cards are kept once they have been seen; None where nobody looks at any"""
+    tells: Mapping[int, int] = field(default_factory=dict)
+    """claim that what is seen tells something → the cell of (what is seen, what it is to tell)"""
+    again: int | None = None
+    """cell that is 1 on paths that start again"""
+    odds: tuple[tuple[int, str, int], ...] = ()
+    """(line, text, cell) of numbers whose odds are asked for"""
+    ending: int | None = None
+    """cell that has the line of the ending a path comes to, where there are several"""
+    remembered: tuple[tuple[str, int, tuple[int, ...]], ...] = ()
+    """(name, line at which the performer learns it, lines of the performer's that need it)"""
+    reached: int | None = None
+    """cell that has a bit for each claim a path has come to; None where all come to all"""
+    keeps_target: bool = False
+    """where the followed card lies at the end is asked for"""
+    interchangeable: tuple[bytes, ...] = ()
+    """tokens of each pair of mates (one that both share, or two), where no line tells one pair from another"""
+    equally_likely: bool = False
+    """the spectator's choices are taken by chance"""
+
+    @property
+    def is_unlimited(self) -> bool:
+        """Something may be repeated without end, so that paths cannot be counted."""
+        return any(isinstance(step, Closure) for step in self.instructions)
+
+    @property
+    def cards_in_play(self) -> int:
+        return sum(len(self.start[index]) for index, _ in self.places())
+
+    def choices(self) -> tuple[Choose, ...]:
+        return tuple(step for step in self.instructions if isinstance(step, Choose))
+
+    def places(self) -> tuple[tuple[int, str], ...]:
+        return tuple((index, cell.name) for index, cell in enumerate(self.cells) if cell.is_place)
+
+    def token_of(self, state: Sequence[Any], name: str) -> int | None:
+        """The token of a named card in this state; None while no card has this name."""
+        return state[self.card_cells[name]] if name in self.card_cells else self.tokens.get(name)
+
+    @cached_property
+    def only(self) -> tuple[bytes, ...]:
+        """For each token the translation table that makes all other cards indifferent."""
+        faces = bytes(byte & FACE_UP for byte in range(256))
+        return tuple(
+            bytes(byte if byte & TOKEN == token else faces[byte] for byte in range(256)) for token in range(TOKEN + 1)
+        )
+
+    def where_is(self, state: Sequence[Any], name: str | None) -> tuple[str, int] | None:
+        """(place, position from 1, from the top or the left) of a named card."""
+        token = self.token_of(state, name) if name else None
+        if token is not None:
+            for index, place in self.places():
+                if (at := index_of(state[index], token)) >= 0:
+                    return place, at + 1
+        return None
+
+
+def dead_after(
+    instructions: Sequence[AnyInstruction],
+    cells: Sequence[Cell],
+    live_at_end: frozenset[int],
+    may_die: frozenset[int],
+    may_lose_faces: frozenset[int],
+    seen: int | None,
+) -> tuple[tuple[Dead, ...], dict[int, Dead]]:
+    """(for each instruction what nobody asks for any more once it has run, the same for each target).
+
+    A cell that an instruction only touches (a heap that cards are dealt onto) is live before it exactly when
+    it is live after it. Of a place may matter how many cards lie there, which of them have names, and the faces of
+    those without one: these matter before an instruction when it looks at them, or when it moves cards to where
+    they matter. Only cells in `may_die` are ever given up, only places in `may_lose_faces` forget faces. Passes from the end are repeated until nothing changes,
+    for what goes round.
+
+    Live things are numbers: a cell by its index c, which cards lie there by −1 − c, their faces by −1 − c − size.
+    `seen` is the cell that counts the faces seen.
+    """
+    size, many = len(instructions), len(cells)
+    places = frozenset(index for index, cell in enumerate(cells) if cell.is_place)
+    live_before: dict[int, frozenset[int]] = {index: frozenset() for index in range(size)}
+    live_before |= {END: live_at_end, size: live_at_end}
+    # Behind a move comes its closure again, not the instruction that stands there.
+    behind = {end: index for index, step in enumerate(instructions) if isinstance(step, Closure) for end in step.ends}
+    behind |= {step.end: index for index, step in enumerate(instructions) if isinstance(step, Loop)}
+
+    def after(index: int) -> frozenset[int]:
+        step = instructions[index]
+        following = live_before[behind.get(index + 1, index + 1)]
+        match step:
+            case Branch():
+                return following | live_before[behind.get(step.target, step.target)]
+            case Leap():
+                return live_before[behind.get(step.target, step.target)]
+            case Closure():
+                return live_before[step.ends[-1]].union(*(live_before[first] for first, _ in step.moves(index)))
+        return following
+
+    def before(step: AnyInstruction, alive: frozenset[int]) -> frozenset[int]:
+        found = set(alive - {step.cell} if isinstance(step, Choose) else alive) | step.reads
+        found |= {~cell for cell in step.looks & places} | {~cell - many for cell in step.reads_faces & places}
+        if isinstance(step, Act):
+            filled = places & (step.touches if step.fills is None else step.fills)
+            for lower in (0, many):
+                if any(~cell - lower in alive for cell in filled):
+                    found |= {~cell - lower for cell in (step.reads | step.touches) & places}
+        return frozenset(found)
+
+    settled = False
+    while not settled:
+        settled = True
+        for index in range(size - 1, -1, -1):
+            live = before(instructions[index], after(index))
+            settled &= live == live_before[index]
+            live_before[index] = live
+
+    def dead(alive: frozenset[int], candidates: frozenset[int], looked_at: frozenset[int]) -> Dead:
+        gone = (candidates - alive) & may_die
+        there = looked_at & places & (alive | may_lose_faces)
+        blank = {cell for cell in (there & may_lose_faces) - gone if not alive & {~cell, ~cell - many}}
+        faceless = (
+            {cell for cell in (there & may_lose_faces) - blank - gone if ~cell - many not in alive}
+            if seen is not None
+            else set()
+        )
+        return Dead(tuple(sorted(gone)), tuple(sorted(blank)), tuple(sorted(faceless)), seen in alive)
+
+    def killed(index: int) -> Dead:
+        known, touched = live_before[index], instructions[index].touches
+        looked_at = {~cell if cell >= -many else ~(cell + many) for cell in known if cell < 0}
+        return dead(after(index), known | touched, frozenset(looked_at) | touched)
+
+    kills = tuple(killed(index) for index in range(size))
+    targets = {step.target for step in instructions if isinstance(step, Branch | Leap)}
+    targets |= {step.ends[-1] for step in instructions if isinstance(step, Closure)}
+    return kills, {at: dead(live_before[behind.get(at, at)], may_die, may_die) for at in targets}
