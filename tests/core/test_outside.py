@@ -18,7 +18,8 @@ from golden_pivot.core.building import REPLAY, Purpose, compile_routine
 from golden_pivot.core.cards import FACE_UP, RANKS, TOKEN
 from golden_pivot.core.desks.riffles import chance_of_order, distance
 from golden_pivot.core.language.parser import read_routine
-from golden_pivot.core.search.explorer import Algebra, explore
+from golden_pivot.core.search.algebra import Algebra
+from golden_pivot.core.search.explorer import explore
 
 
 def permutation(size: int, *lines: str) -> Permutation:

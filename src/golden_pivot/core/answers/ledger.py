@@ -9,7 +9,8 @@ from ..budget import Budget
 from ..building import LEDGER, TABLE, Purpose, compile_routine
 from ..faults import OutOfBudget
 from ..language.routine import Routine
-from ..search.explorer import Layer, explore
+from ..search.algebra import Layer
+from ..search.explorer import explore
 from ..search.program import JUMP, Act, AnyInstruction, Check, Choose, Closure, Program, State
 from .formulas import MOST_ROWS, fit
 from .shapes import runs_text

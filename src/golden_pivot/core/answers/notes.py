@@ -17,7 +17,8 @@ from ..language.phrases import list_text
 from ..language.routine import PATTER, STEP, Line, Routine
 from ..language.templates import PERFORMER, SPECTATOR
 from ..language.values import NewNumber
-from ..search.explorer import Layer, explore
+from ..search.algebra import Layer
+from ..search.explorer import explore
 from ..search.program import FAILED, AnyInstruction, Program
 from ..steps.declare import CHANCE, HANDLING, SETUP
 

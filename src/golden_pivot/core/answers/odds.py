@@ -18,9 +18,12 @@ from ..budget import Budget
 from ..building import ODDS, compile_routine
 from ..faults import OutOfBudget
 from ..language.routine import Routine
-from ..search.explorer import Algebra, Exploration, Layer, explore, stages, take_stage
+from ..search.algebra import Algebra
+from ..search.explorer import explore
+from ..search.frontiers import Exploration, frontiers
 from ..search.program import FAILED, Choose, Closure, Loop, Program, State
 from ..search.replay import draw_path
+from ..search.stages import Stage
 from ..steps.declare import CHANCE
 
 MOST_PLANNED = 20_000
@@ -139,35 +142,46 @@ def _distribution(program: Program, budget: Budget) -> dict[Event, tuple[Fractio
 
 Range = Mapping[Event, tuple[Fraction, Fraction]]
 _NOTHING = (Fraction(0), Fraction(0))
-_TRACE = Algebra(frozenset({0}), lambda one, other: one | other, chosen=lambda way, index, value: frozenset({index}))
-"""weights that say with which options of the last choice a state was reached"""
+Ways = frozenset[tuple[int, int]]
+"""(index of a state of the layer before, index of the option taken there)"""
+_TRACE = Algebra(
+    frozenset({(0, 0)}),
+    lambda one, other: one | other,
+    chosen=lambda ways, index, value: frozenset((origin, index) for origin, _ in ways),
+)
+"""weights that say from which states of the layer before, and with which options, a state was reached"""
+Outcomes = list[list[tuple[frozenset[int], State, bool]]]
+"""for each state of a layer: (options, the state they lead to, whether they got stuck there)"""
 
 
 def _ranges(program: Program, budget: Budget) -> dict[Event, tuple[Fraction, Fraction]]:
-    passes = stages(program, fused=True)
-    done = 0
-    layers: list[Layer] = [{program.start: None}]
-    steps: list[dict[State, tuple[Layer, list[tuple[frozenset[int], State]]]]] = []
-    for stage in passes:
-        here: dict[State, tuple[Layer, list[tuple[frozenset[int], State]]]] = {}
-        following: Layer = {}
-        for state in layers[-1]:
-            found = Exploration(transitions=done)
-            after = take_stage(program, stage, {state: _TRACE.one}, _TRACE, budget, found)
-            done = found.transitions
-            here[state] = (after, [(ways, one.state) for one, ways in found.stuck.items()])
-            following |= dict.fromkeys(after)
-        budget.look(len(following), stage.first.line)
-        layers.append(following)
-        steps.append(here)
-    values: dict[State, Range] = {state: _certain(program, state) for state in layers[-1]}
-    for stage, here in zip(reversed(passes), reversed(steps), strict=True):
-        before: dict[State, Range] = {}
-        for state, (after, stuck) in here.items():
-            outcomes = [(ways, values[next_state]) for next_state, ways in after.items()]
-            outcomes += [(ways, _certain(program, one, stuck=True)) for ways, one in stuck]
-            before[state] = _weighed(program, stage, state, outcomes)
-        values = before
+    found = Exploration()
+    walked: list[tuple[Stage, tuple[State, ...], Outcomes]] = []
+    ends: tuple[State, ...] = (program.start,)
+    for frontier in frontiers(program, budget, _TRACE, found):
+        before = tuple(frontier.before)
+        outcomes: Outcomes = [[] for _ in before]
+        reached = [(state, ways, False) for state, ways in frontier.layer.items()]
+        reached += [(stuck.state, ways, True) for stuck, ways in found.stuck.items()]
+        for state, ways, stuck_there in reached:
+            options: dict[int, set[int]] = {}
+            for origin, index in ways:
+                options.setdefault(origin, set()).add(index)
+            for origin, mine in options.items():
+                outcomes[origin].append((frozenset(mine), state, stuck_there))
+        walked.append((frontier.stage, before, outcomes))
+        ends = tuple(frontier.layer)
+        frontier.layer = {state: frozenset({(i, 0)}) for i, state in enumerate(ends)}
+        found.stuck = {}
+    values: dict[State, Range] = {state: _certain(program, state) for state in ends}
+    for stage, layer, outcomes in reversed(walked):
+        values = {
+            state: _weighed(
+                program, stage, state,
+                [(ways, _certain(program, one, stuck=True) if stuck else values[one]) for ways, one, stuck in leads],
+            )
+            for state, leads in zip(layer, outcomes, strict=True)
+        }  # fmt: skip
     return dict(values[program.start])
 
 
@@ -175,7 +189,7 @@ def _certain(program: Program, state: State, stuck: bool = False) -> Range:
     return {event: (Fraction(1), Fraction(1)) for event in _events(program, state, stuck)}
 
 
-def _weighed(program: Program, stage: Any, state: State, outcomes: list[tuple[frozenset[int], Range]]) -> Range:
+def _weighed(program: Program, stage: Stage, state: State, outcomes: list[tuple[frozenset[int], Range]]) -> Range:
     events = {event for _, values in outcomes for event in values}
     choose: Choose | None = stage.choose
     if isinstance(stage.closure, Loop):

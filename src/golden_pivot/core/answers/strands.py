@@ -9,14 +9,15 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
-from itertools import groupby
 
 from ..budget import Budget
 from ..building import LEDGER, compile_routine
 from ..faults import OutOfBudget
 from ..language.routine import Line, Routine
-from ..search.explorer import Algebra, Exploration, Layer, stages, take_stage
-from ..search.program import FAILED, Act, Check, Program, State
+from ..search.algebra import Algebra, Layer
+from ..search.frontiers import Exploration, frontiers
+from ..search.program import FAILED, Program, State
+from ..search.stages import stages
 
 MOST_STATES = 20_000
 
@@ -80,7 +81,7 @@ def _times(weight: Ways, ways: int, out_of: int) -> Ways:
     return {origin: many * ways / out_of for origin, many in weight.items()}
 
 
-_BY_ORIGIN = Algebra({}, _merged, times=_times, again=lambda known, more: {**more, **known})
+_BY_ORIGIN = Algebra({0: Fraction(1)}, _merged, times=_times, again=lambda known, more: {**more, **known})
 """weights that say from which states of the column before, and in how many ways, a state is reached"""
 
 
@@ -134,25 +135,33 @@ def _last(line: Line) -> int:
 
 
 def _steps(routine: Routine, program: Program, budget: Budget) -> Iterator[_Step]:
+    keys = [*_keys(routine, program), None]
+    found = Exploration()
+    before: tuple[State, ...] = (program.start,)
+    moves = False
+    for i, frontier in enumerate(frontiers(program, budget, _BY_ORIGIN, found, fused=False)):
+        moves |= frontier.stage.acts
+        key = keys[i]
+        if key is None or key == keys[i + 1]:
+            continue
+        (line, last), turn = key
+        stuck = frozenset(origin for weight in found.stuck.values() for origin in weight)
+        yield _Step(line, last, turn, moves, before, frontier.layer, stuck)
+        before = tuple(frontier.layer)
+        frontier.layer = {state: {origin: Fraction(1)} for origin, state in enumerate(before)}
+        found.stuck, moves = {}, False
+
+
+def _keys(routine: Routine, program: Program) -> list[tuple[tuple[int, int], int | None]]:
+    """For each stage the column it belongs to: (first and last line of the outermost block, time round of it)."""
     top_of = _outermost(routine)
-    layer: Layer = {program.start: {}}
     single = stages(program, fused=False)
     keys = [(top_of[stage.first.line], stage.first.round[0] if stage.first.round else None) for stage in single]
-    claims = [stage.choose is None and all(isinstance(step, Check) for step in stage.then) for stage in single]
     for i in range(1, len(single)):
         # A claim that was moved up into a block does not cut it in two.
-        if claims[i] and keys[i - 1] in keys[i + 1 :]:
+        if single[i].only_checks and keys[i - 1] in keys[i + 1 :]:
             keys[i] = keys[i - 1]
-    for ((line, last), turn), group in groupby(zip(keys, single, strict=True), key=lambda pair: pair[0]):
-        together = [stage for _, stage in group]
-        before = tuple(layer)
-        layer = {state: {i: Fraction(1)} for i, state in enumerate(before)}
-        found = Exploration()
-        for stage in together:
-            layer = take_stage(program, stage, layer, _BY_ORIGIN, budget, found)
-        stuck = frozenset(i for weight in found.stuck.values() for i in weight)
-        moves = any(stage.closure or any(isinstance(step, Act) for step in stage.then) for stage in together)
-        yield _Step(line, last, turn, moves, before, layer, stuck)
+    return keys
 
 
 def _edges(

@@ -13,8 +13,10 @@ from ..cards import ordinal
 from ..faults import BadRoutine, Fault, OutOfBudget
 from ..language.phrases import list_text
 from ..language.routine import Routine
+from ..search.algebra import LEAST_PATH, MOST_HANDLED
 from ..search.counted import Count, of_paths
-from ..search.explorer import LEAST_PATH, MOST_HANDLED, Exploration, count_of, explore
+from ..search.explorer import count_of, explore
+from ..search.frontiers import Exploration
 from ..search.program import FAILED, Program, State
 from ..search.replay import Play, play_path
 from .formulas import fit

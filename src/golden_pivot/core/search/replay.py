@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import random
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from contextlib import suppress
 from dataclasses import dataclass
 from typing import Any
@@ -15,9 +15,9 @@ from ..language.routine import Routine
 from ..steps.declare import CHANCE
 from .program import (
     FAILED,
-    MOST_TURNS,
     NO_ENDING,
     Act,
+    AnyInstruction,
     Branch,
     Cell,
     Check,
@@ -28,6 +28,10 @@ from .program import (
     Program,
     State,
 )  # fmt: skip
+from .semantics import begin_turn, carrying_out, measured, options_of
+
+Decide = Callable[[str, tuple[int, ...], Sequence[int] | None], int]
+"""(key of a choice, its options, how heavy each weighs) → the option that is taken"""
 
 
 @dataclass(frozen=True)
@@ -131,7 +135,7 @@ def failing_at_random(routine: Routine, paths: int, seed: int = 1) -> Play | Non
     return None
 
 
-def _first_possible(program: Program, faults: tuple[Fault, ...], decide: Any) -> Play:
+def _first_possible(program: Program, faults: tuple[Fault, ...], decide: Decide) -> Play:
     for _ in range(MOST_TRIES):
         with suppress(NoSuchPath):
             return _play(program, faults, decide)
@@ -155,106 +159,15 @@ def play_path(routine: Routine, path: tuple[int, ...], by_index: bool = False) -
     return _play(program, faults, decide, strict=False)
 
 
-def _play(program: Program, faults: tuple[Fault, ...], decide: Any, strict: bool = True) -> Play:
-    """Raises NoSuchPath for choices that do not go together, where it is to be `strict`."""
-    cells = list(program.start)
-    frames, decisions = [Frame(0, (), program.start)], []
-    failures = _shown(program, program.start[FAILED] & ~NO_ENDING, 0)
-    stuck_at = None
-    index = 0
-    closed: list[_Round] = []
-    while index < len(program.instructions):
-        if closed and index == closed[-1].behind:
-            index = closed[-1].start
-        while closed and not closed[-1].start <= index <= closed[-1].behind:
-            closed.pop()
-        step, here = program.instructions[index], index
-        index += 1
-        failed_before = cells[FAILED]
-        try:
-            match step:
-                case Choose():
-                    options = tuple(step.options(cells))
-                    if not options:
-                        raise Impossible("there is nothing to choose from")
-                    words = tuple(step.say(cells, option) for option in options)
-                    turn = "".join(f", round {one.number}" for one in closed)
-                    cells[step.cell] = value = decide(step.key + turn, options, step.shares(cells, options))
-                    if (
-                        step.by != CHANCE or step.plain or len(options) > 1
-                    ):  # a face that is known already is no decision
-                        decisions.append(
-                            Decision(
-                                step.key + turn,
-                                step.label + turn,
-                                step.line,
-                                step.by,
-                                step.secret,
-                                options,
-                                words,
-                                value,
-                            )
-                        )
-                case Act():
-                    step.run(cells)
-                    failures += _shown(program, cells[FAILED] & ~failed_before, step.line)
-                case Check():
-                    if not step.settle(cells):
-                        failures.append(step.explain(cells))
-                case Branch():
-                    if not step.holds(cells):
-                        index = step.target
-                    continue
-                case Leap():
-                    index = step.target
-                    continue
-                case Loop():
-                    if not (closed and closed[-1].start == here):
-                        closed.append(_Round(here, step.end))
-                    closed[-1].number += 1
-                    if step.measure:
-                        left = step.measure(cells)
-                        if closed[-1].left is not None and left >= closed[-1].left:
-                            raise Impossible("a time round changes nothing, and it would go on for ever")
-                        closed[-1].left = left
-                    if closed[-1].number > MOST_TURNS:
-                        raise Impossible(f"it does not come to an end in {MOST_TURNS} times round")
-                    continue
-                case Closure():
-                    if not (closed and closed[-1].start == here):
-                        closed.append(_Round(here))
-                    decisions.append(_another_round(step, closed[-1], decide))
-                    move = decisions[-1].value
-                    if move == 0:
-                        closed.pop()
-                        index = step.ends[-1]
-                    else:
-                        index, closed[-1].behind = step.moves(here)[move - 1]
-                    continue
-        except NoSuchPath:
-            if strict:
-                raise
-            stuck_at = step.line
-            failures.append(f"these choices do not go together (line {step.line})")
-            break
-        except OutOfBudget as limit:  # such as more orders of piles than can be followed
-            stuck_at = step.line
-            failures.append(f"{limit.reached} (line {step.line})")
-            break
-        except Impossible as obstacle:
-            stuck_at = step.line
-            failures.append(f"{obstacle.reason} (line {step.line})")
-            break
-        frames.append(Frame(step.line, step.round, tuple(cells), here))
-    if stuck_at is None and cells[FAILED] & NO_ENDING:
-        failures.append("this path comes to no ending")
-    return Play(program, tuple(frames), tuple(decisions), faults, tuple(failures), stuck_at)
-
-
 MOST_TRIES = 200
 """paths that are drawn until one is found whose choices go together"""
 MOST_ROUNDS = 40
 """rounds of a closure that are played at most; a path drawn at random might else never end"""
+
+
+def _play(program: Program, faults: tuple[Fault, ...], decide: Decide, strict: bool = True) -> Play:
+    """Raises NoSuchPath for choices that do not go together, where it is to be `strict`."""
+    return _Player(program, decide, strict).play(faults)
 
 
 @dataclass
@@ -269,14 +182,120 @@ class _Round:
     """measure of a loop when this round began"""
 
 
-def _another_round(step: Closure, around: _Round, decide: Any) -> Decision:
+class _Player:
+    def __init__(self, program: Program, decide: Decide, strict: bool) -> None:
+        self.program, self.decide, self.strict = program, decide, strict
+        self.cells = list(program.start)
+        self.frames = [Frame(0, (), program.start)]
+        self.decisions: list[Decision] = []
+        self.failures = _shown(program, program.start[FAILED] & ~NO_ENDING, 0)
+        self.stuck_at: int | None = None
+        self.index = 0
+        """of the instruction that comes next"""
+        self.around: list[_Round] = []
+        """closures and loops around it, outermost first"""
+
+    def play(self, faults: tuple[Fault, ...]) -> Play:
+        instructions = self.program.instructions
+        while self.index < len(instructions) and self.stuck_at is None:
+            self._come_round()
+            here, step = self.index, instructions[self.index]
+            self.index += 1
+            try:
+                if self._carry_out(step, here):
+                    self.frames.append(Frame(step.line, step.round, tuple(self.cells), here))
+            except NoSuchPath:
+                if self.strict:
+                    raise
+                self._stop(step.line, "these choices do not go together")
+            except OutOfBudget as limit:  # such as more orders of piles than can be followed
+                self._stop(step.line, limit.reached)
+            except Impossible as obstacle:
+                self._stop(step.line, obstacle.reason)
+        if self.stuck_at is None and self.cells[FAILED] & NO_ENDING:
+            self.failures.append("this path comes to no ending")
+        return Play(
+            self.program, tuple(self.frames), tuple(self.decisions), faults, tuple(self.failures), self.stuck_at
+        )
+
+    def _stop(self, line: int, reason: str) -> None:
+        self.stuck_at = line
+        self.failures.append(f"{reason} (line {line})")
+
+    def _come_round(self) -> None:
+        """Behind a move its closure comes again; one that has been left is done with."""
+        if self.around and self.index == self.around[-1].behind:
+            self.index = self.around[-1].start
+        while self.around and not self.around[-1].start <= self.index <= self.around[-1].behind:
+            self.around.pop()
+
+    def _carry_out(self, step: AnyInstruction, here: int) -> bool:
+        """Whether there is something new to be seen."""
+        match step:
+            case Choose():
+                self._choose(step)
+            case Act():
+                self._act(step)
+            case Check():
+                self._check(step)
+            case Branch() | Leap():
+                target = carrying_out(step)(self.cells)
+                self.index = self.index if target is None else target
+            case Loop():
+                self._turn(step, here)
+            case Closure():
+                self._move(step, here)
+        return isinstance(step, Choose | Act | Check)
+
+    def _choose(self, step: Choose) -> None:
+        options = tuple(options_of(step, self.cells))
+        words = tuple(step.say(self.cells, option) for option in options)
+        turn = "".join(f", round {one.number}" for one in self.around)
+        value = self.decide(step.key + turn, options, step.shares(self.cells, options))
+        self.cells[step.cell] = value
+        if step.by != CHANCE or step.plain or len(options) > 1:  # a face that is known already is no decision
+            self.decisions.append(
+                Decision(step.key + turn, step.label + turn, step.line, step.by, step.secret, options, words, value)
+            )
+
+    def _act(self, step: Act) -> None:
+        failed = self.cells[FAILED]
+        step.run(self.cells)
+        self.failures += _shown(self.program, self.cells[FAILED] & ~failed, step.line)
+
+    def _check(self, step: Check) -> None:
+        if not step.settle(self.cells):
+            self.failures.append(step.explain(self.cells))
+
+    def _enter(self, here: int, behind: int = -1) -> _Round:
+        if not (self.around and self.around[-1].start == here):
+            self.around.append(_Round(here, behind))
+        self.around[-1].number += 1
+        return self.around[-1]
+
+    def _turn(self, step: Loop, here: int) -> None:
+        one = self._enter(here, step.end)
+        one.left = measured(step, self.cells, one.left)
+        begin_turn(one.number)
+
+    def _move(self, step: Closure, here: int) -> None:
+        one = self._enter(here)
+        decision = _another_round(step, one.number, self.decide)
+        self.decisions.append(decision)
+        if decision.value == 0:
+            self.around.pop()
+            self.index = step.ends[-1]
+        else:
+            self.index, one.behind = step.moves(here)[decision.value - 1]
+
+
+def _another_round(step: Closure, number: int, decide: Decide) -> Decision:
     """0 to go on with the routine, else the number of a move."""
-    around.number += 1
-    options = tuple(range(len(step.ends) + 1)) if around.number <= MOST_ROUNDS else (0,)
-    key, label = f"round {around.number} in line {step.line}", f"what is done, round {around.number}"
-    nothing = f"nothing is done in line {step.line}" if around.number == 1 else "nothing more"
+    options = tuple(range(len(step.ends) + 1)) if number <= MOST_ROUNDS else (0,)
+    key, label = f"round {number} in line {step.line}", f"what is done, round {number}"
+    nothing = f"nothing is done in line {step.line}" if number == 1 else "nothing more"
     words = tuple([nothing, *step.says][option] for option in options)
-    return Decision(key, label, step.line, step.by, False, options, words, decide(key, options), is_round=True)
+    return Decision(key, label, step.line, step.by, False, options, words, decide(key, options, None), is_round=True)
 
 
 def _shown(program: Program, mask: int, line: int) -> list[str]:

@@ -20,7 +20,8 @@ from ..building import PROOF, compile_routine
 from ..faults import BadRoutine, OutOfBudget
 from ..language.parser import lines_of, read_routine
 from ..language.routine import STEP
-from ..search.explorer import COUNT_PATHS, Exploration, Layer, stages, take_stage
+from ..search.algebra import COUNT_PATHS, Layer
+from ..search.frontiers import Exploration, frontiers
 from ..search.program import FAILED, NO_ENDING, AnyInstruction, Choose, Closure, Leap, Program, State
 from ..search.replay import failing_at_random
 from ..steps.declare import ENDING, PAGE, SETUP
@@ -273,14 +274,15 @@ class _Search:
         layer: Layer = {program.start: 1}
         found = Exploration()
         budget = self.budget.narrowed(AT_ONCE_STATES, AT_ONCE_STEPS)
-        for stage in stages(program, fused=True):
-            layer = take_stage(program, stage, layer, COUNT_PATHS, budget, found)
+        for frontier in frontiers(program, budget, COUNT_PATHS, found):
+            layer = frontier.layer
             if cells:
                 refuted |= {key(stuck.state) for stuck in found.stuck if stuck.state[cells[-1]] is not None}
                 refuted |= {key(s) for s in layer if s[FAILED] & ~NO_ENDING and s[cells[-1]] is not None}
                 layer = {
                     s: w for s, w in layer.items() if s[cells[-1]] is None or self._goes_on(key(s), alive, refuted)
                 }
+                frontier.layer = layer
             elif found.stuck or any(state[FAILED] & ~NO_ENDING for state in layer):
                 return set(alive)
             if not layer:

@@ -14,7 +14,8 @@ from ..building import Purpose, compile_routine
 from ..cards import ordinal
 from ..faults import OutOfBudget
 from ..language.routine import Line, Routine
-from ..search.explorer import Layer, explore
+from ..search.algebra import Layer
+from ..search.explorer import explore
 from ..search.program import JUMP, AnyInstruction, Choose, Program, State
 from .invariants import Kept, kept_orders
 

@@ -13,7 +13,8 @@ from ..building import REPLAY, compile_routine
 from ..cards import TOKEN
 from ..faults import OutOfBudget
 from ..language.routine import Routine
-from ..search.explorer import Layer, explore
+from ..search.algebra import Layer
+from ..search.explorer import explore
 from ..search.program import JUMP, Act, AnyInstruction, Program
 
 MOST_WAYS, MOST_STEPS = 3000, 40_000
