@@ -13,6 +13,8 @@ from hypothesis import settings
 from playwright.sync_api import Browser, Page, expect
 
 from golden_pivot.api.app import create_app
+from golden_pivot.core.passes import pipeline
+from golden_pivot.core.passes.validator import validate
 from golden_pivot.store import Database
 from tests.browser.driving import chromium, server
 
@@ -20,6 +22,9 @@ from tests.browser.driving import chromium, server
 settings.register_profile("same", derandomize=True)
 settings.register_profile("random", derandomize=False)
 settings.load_profile("random" if "RANDOM_ROUTINES" in os.environ else "same")
+
+# Whatever a test compiles must be well-formed behind every pass.
+pipeline.after_each = validate
 
 # A busy machine takes its time; what is waited for comes all the same.
 expect.set_options(timeout=60_000)

@@ -13,8 +13,7 @@ from dataclasses import replace
 from ..cards import FACE_UP, INDIFFERENT, MAX_CARDS
 from ..faults import BadRoutine, Fault
 from ..language.routine import STEP, Routine
-from ..passes.check_hoisting import with_early_checks
-from ..passes.reordering import reordered
+from ..passes.pipeline import passes_for, run
 from ..search.faces import OF_PAIRS, FaceStore
 from ..search.program import (
     ANY_FACE,
@@ -29,7 +28,7 @@ from ..search.program import (
     Leap,
     Loop,
     Program,
-    dead_after,
+    Wanted,
 )
 from .card_names import DECK, THEIR_CARD, PackCard
 from .keeping import Keeping
@@ -51,6 +50,13 @@ def compile_routine(routine: Routine, purpose: Purpose = PROOF) -> Program:
 
 def compile_what_can_be(routine: Routine, purpose: Purpose) -> tuple[Program, tuple[Fault, ...]]:
     """The program up to the first line that cannot be carried out, and every fault."""
+    program, faults = lowered(routine, purpose)
+    in_order = purpose.forget_faces and not faults
+    return run(program, passes_for(in_order and purpose.reorder, in_order and purpose.early_checks)), faults
+
+
+def lowered(routine: Routine, purpose: Purpose) -> tuple[Program, tuple[Fault, ...]]:
+    """The program as its lines say it, before any pass, and every fault."""
     needs = Needs()
     while True:
         builder = Builder(routine, purpose, needs)
@@ -167,11 +173,6 @@ class Builder(Keeping):
             for i, step in enumerate(instructions)
         ]
         instructions = [self._with_faces_read(step) for step in instructions]
-        if self.purpose.forget_faces and not self.stopped:
-            if self.purpose.reorder:
-                instructions = reordered(instructions, self.cells)
-            if self.purpose.early_checks:
-                instructions = with_early_checks(instructions)
         end = {FAILED, JUMP, *self.tells.values(), *filter(None, (self.again_cell, self.reached_cell))}
         if self.purpose.odds:
             end |= {cell for _, _, cell in self.odds_cells} | ({self.ending_cell} if self.ending_cell else set())
@@ -181,19 +182,16 @@ class Builder(Keeping):
             end |= {i for i, cell in enumerate(self.cells) if cell.is_place or i in self.ever_told}
         if self.purpose.keep_cards:
             end |= {~i for i, cell in enumerate(self.cells) if cell.is_place}
-        seen = self.seen_cell if self.needs.facts else None
+        faces = FaceStore(self.seen_cell, self.faces.lowest) if self.needs.facts else None
         highest = max((*self.tokens.values(), *self._own_tokens.values()), default=0)
-        if seen is not None and not self.purpose.every_card and highest >= self.faces.lowest:
+        if faces and not self.purpose.every_card and highest >= self.faces.lowest:
             self.faults.append(TOO_MANY)
         may_die = frozenset(i for i, cell in enumerate(self.cells) if i > JUMP and self._may_be_forgotten(i, cell))
         places = frozenset(i for i, cell in enumerate(self.cells) if cell.is_place and self.purpose.forget_faces)
-        kills, kills_at = dead_after(instructions, self.cells, frozenset(end), may_die, places, seen)
         return Program(
             tuple(replace(cell, told=i in self.ever_told) for i, cell in enumerate(self.cells)),
             tuple(self.start),
             tuple(instructions),
-            kills,
-            kills_at,
             dict(self.tokens),
             dict(self.card_cells),
             dict(self._own_tokens),
@@ -217,7 +215,8 @@ class Builder(Keeping):
             remembered=tuple((name, self.learned[name], tuple(lines)) for name, lines in self.needed.items()),
             equally_likely=self.equally_likely,
             face_classes=self.faces.classes if self.needs.facts else (),
-            faces=FaceStore(self.seen_cell, self.faces.lowest) if self.needs.facts else None,
+            faces=faces,
+            wanted=Wanted(frozenset(end), may_die, places),
             odd_backs=self._odd_backs() if self.purpose.every_card else {},
         )
 
@@ -231,7 +230,12 @@ class Builder(Keeping):
         """What reads the face of any card that has a name depends on all of them, those named further down a loop too."""
         if ANY_FACE not in step.reads:
             return step
-        return replace(step, reads=step.reads - {ANY_FACE} | frozenset(self.face_cells.values()))
+        return replace(
+            step,
+            reads=step.reads - {ANY_FACE} | frozenset(self.face_cells.values()),
+            looks=step.looks - {ANY_FACE},
+            reads_faces=step.reads_faces - {ANY_FACE},
+        )
 
     def _alike_faces(self) -> tuple[bytes, ...]:
         """Tokens of the faces of each pair of mates, where it makes no difference which pair it is."""

@@ -5,15 +5,19 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 
-from ..search.program import END, Act, AnyInstruction, Branch, Check, Closure, Leap, Loop
+from ..search.program import END, Act, AnyInstruction, Branch, Check, Closure, Leap, Loop, Program
 
 
-def with_early_checks(instructions: Sequence[AnyInstruction]) -> list[AnyInstruction]:
+def hoist_checks(program: Program) -> Program:
     """The same program with each of its last claims moved up to where nothing it reads changes any more.
 
     A claim is moved only over what every path goes through that comes to it, and as a whole over a block that may
     be repeated. Whether it holds stays the same; only when that is settled is earlier.
     """
+    return replace(program, instructions=tuple(_with_early_checks(program.instructions)))
+
+
+def _with_early_checks(instructions: Sequence[AnyInstruction]) -> list[AnyInstruction]:
     tail = len(instructions)
     while tail and isinstance(instructions[tail - 1], Check):
         tail -= 1

@@ -8,16 +8,34 @@ from __future__ import annotations
 
 import itertools
 from collections.abc import Callable, Sequence
+from dataclasses import replace
 
-from ..search.program import END, Act, AnyInstruction, Branch, Cell, Cells, Check, Choose, Closure, Leap, Loop
+from ..search.program import (
+    END,
+    Act,
+    AnyInstruction,
+    Branch,
+    Cell,
+    Cells,
+    Check,
+    Choose,
+    Closure,
+    Leap,
+    Loop,
+    Program,
+)
 from .check_hoisting import aimed, must_stay_behind, with_early_sums
 
 Straight = list[AnyInstruction]
 """instructions that are always carried out one after the other"""
 
 
-def reordered(instructions: Sequence[AnyInstruction], cells: Sequence[Cell]) -> list[AnyInstruction]:
+def reorder(program: Program) -> Program:
     """The same routine, stretch by stretch between the points where paths part or meet."""
+    return replace(program, instructions=tuple(_reordered(program.instructions, program.cells)))
+
+
+def _reordered(instructions: Sequence[AnyInstruction], cells: Sequence[Cell]) -> list[AnyInstruction]:
     instructions = with_early_sums(instructions)
     targets = {step.target for step in instructions if isinstance(step, Branch | Leap)}
     targets |= {end for step in instructions if isinstance(step, Closure) for end in step.ends}

@@ -207,14 +207,22 @@ class ClaimLine:
 
 
 @dataclass(frozen=True)
+class Wanted:
+    """What must be kept of a state, and of what is left how much may be forgotten; what a proof forgets follows from it."""
+
+    at_end: frozenset[int] = frozenset()
+    """cells that matter at the end; a place by −1 − its cell where it matters which card lies there"""
+    may_be_dropped: frozenset[int] = frozenset()
+    """cells that are given up once nobody reads them"""
+    may_lose_faces: frozenset[int] = frozenset()
+    """places whose cards become like any other once nobody looks at them"""
+
+
+@dataclass(frozen=True)
 class Program:
     cells: tuple[Cell, ...]
     start: State
     instructions: tuple[AnyInstruction, ...]
-    kills: tuple[Dead, ...]
-    """beside each instruction, what is dead after it"""
-    kills_at: Mapping[int, Dead]
-    """target of a branch → what is dead there"""
     tokens: Mapping[str, int]
     """card name → token, for cards named before the routine begins"""
     card_cells: Mapping[str, int]
@@ -262,6 +270,11 @@ class Program:
     """tokens of each pair of mates (one that both share, or two), where no line tells one pair from another"""
     equally_likely: bool = False
     """the spectator's choices are taken by chance"""
+    wanted: Wanted = Wanted()
+    kills: tuple[Dead, ...] = ()
+    """beside each instruction, what is dead after it"""
+    kills_at: Mapping[int, Dead] = field(default_factory=dict)
+    """target of a branch → what is dead there"""
 
     @property
     def is_unlimited(self) -> bool:
@@ -298,82 +311,3 @@ class Program:
                 if (at := index_of(state[index], token)) >= 0:
                     return place, at + 1
         return None
-
-
-def dead_after(
-    instructions: Sequence[AnyInstruction],
-    cells: Sequence[Cell],
-    live_at_end: frozenset[int],
-    may_die: frozenset[int],
-    may_lose_faces: frozenset[int],
-    seen: int | None,
-) -> tuple[tuple[Dead, ...], dict[int, Dead]]:
-    """(for each instruction what nobody asks for any more once it has run, the same for each target).
-
-    A cell that an instruction only touches (a heap that cards are dealt onto) is live before it exactly when
-    it is live after it. Of a place may matter how many cards lie there, which of them have names, and the faces of
-    those without one: these matter before an instruction when it looks at them, or when it moves cards to where
-    they matter. Only cells in `may_die` are ever given up, only places in `may_lose_faces` forget faces. Passes from the end are repeated until nothing changes,
-    for what goes round.
-
-    Live things are numbers: a cell by its index c, which cards lie there by −1 − c, their faces by −1 − c − size.
-    `seen` is the cell that counts the faces seen.
-    """
-    size, many = len(instructions), len(cells)
-    places = frozenset(index for index, cell in enumerate(cells) if cell.is_place)
-    live_before: dict[int, frozenset[int]] = {index: frozenset() for index in range(size)}
-    live_before |= {END: live_at_end, size: live_at_end}
-    # Behind a move comes its closure again, not the instruction that stands there.
-    behind = {end: index for index, step in enumerate(instructions) if isinstance(step, Closure) for end in step.ends}
-    behind |= {step.end: index for index, step in enumerate(instructions) if isinstance(step, Loop)}
-
-    def after(index: int) -> frozenset[int]:
-        step = instructions[index]
-        following = live_before[behind.get(index + 1, index + 1)]
-        match step:
-            case Branch():
-                return following | live_before[behind.get(step.target, step.target)]
-            case Leap():
-                return live_before[behind.get(step.target, step.target)]
-            case Closure():
-                return live_before[step.ends[-1]].union(*(live_before[first] for first, _ in step.moves(index)))
-        return following
-
-    def before(step: AnyInstruction, alive: frozenset[int]) -> frozenset[int]:
-        found = set(alive - {step.cell} if isinstance(step, Choose) else alive) | step.reads
-        found |= {~cell for cell in step.looks & places} | {~cell - many for cell in step.reads_faces & places}
-        if isinstance(step, Act):
-            filled = places & (step.touches if step.fills is None else step.fills)
-            for lower in (0, many):
-                if any(~cell - lower in alive for cell in filled):
-                    found |= {~cell - lower for cell in (step.reads | step.touches) & places}
-        return frozenset(found)
-
-    settled = False
-    while not settled:
-        settled = True
-        for index in range(size - 1, -1, -1):
-            live = before(instructions[index], after(index))
-            settled &= live == live_before[index]
-            live_before[index] = live
-
-    def dead(alive: frozenset[int], candidates: frozenset[int], looked_at: frozenset[int]) -> Dead:
-        gone = (candidates - alive) & may_die
-        there = looked_at & places & (alive | may_lose_faces)
-        blank = {cell for cell in (there & may_lose_faces) - gone if not alive & {~cell, ~cell - many}}
-        faceless = (
-            {cell for cell in (there & may_lose_faces) - blank - gone if ~cell - many not in alive}
-            if seen is not None
-            else set()
-        )
-        return Dead(tuple(sorted(gone)), tuple(sorted(blank)), tuple(sorted(faceless)), seen in alive)
-
-    def killed(index: int) -> Dead:
-        known, touched = live_before[index], instructions[index].touches
-        looked_at = {~cell if cell >= -many else ~(cell + many) for cell in known if cell < 0}
-        return dead(after(index), known | touched, frozenset(looked_at) | touched)
-
-    kills = tuple(killed(index) for index in range(size))
-    targets = {step.target for step in instructions if isinstance(step, Branch | Leap)}
-    targets |= {step.ends[-1] for step in instructions if isinstance(step, Closure)}
-    return kills, {at: dead(live_before[behind.get(at, at)], may_die, may_die) for at in targets}

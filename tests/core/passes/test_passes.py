@@ -1,0 +1,128 @@
+"""Each pass by itself: what it does to small programs, and that it changes no answer of random routines."""
+
+from __future__ import annotations
+
+from collections import Counter
+from dataclasses import replace
+
+import pytest
+from hypothesis import given, reject
+
+from golden_pivot.core.budget import Budget
+from golden_pivot.core.building import PROOF
+from golden_pivot.core.building.builder import lowered
+from golden_pivot.core.faults import OutOfBudget
+from golden_pivot.core.language.parser import read_routine
+from golden_pivot.core.passes.check_hoisting import hoist_checks
+from golden_pivot.core.passes.liveness import liveness
+from golden_pivot.core.passes.pipeline import Pass, run
+from golden_pivot.core.passes.reordering import reorder
+from golden_pivot.core.passes.validator import validate
+from golden_pivot.core.search.explorer import explore
+from golden_pivot.core.search.program import END, FAILED, Act, Branch, Check, Choose, Dead, Leap, Program, Wanted
+from tests.core.test_three_ways import MANY, read
+from tests.strategies import routines
+
+
+def low(*rows: str, pack: int = 10) -> Program:
+    program, faults = lowered(read_routine("\n".join([f"Pack: {pack} cards", *rows])), PROOF)
+    assert not faults
+    return program
+
+
+def order(program: Program) -> list[str]:
+    """The instructions in short: what each is, and the line it is of."""
+    return [f"{type(step).__name__.lower()} {step.line}" for step in program.instructions]
+
+
+# The pass, the lines below the pack (line 1), and the instructions before and after it.
+MOVES = [
+    (reorder, ["Place A 2nd", "Spectator names a number n from 1 to 3", "Deal 4 cards from deck to west", "Deal n cards from deck to east",
+               "Ends with: the 3rd card of west is A"],
+     ["choose 3", "act 4", "act 5", "check 6"], ["act 4", "choose 3", "act 5", "check 6"]),
+    (reorder, ["Place A 2nd", "Spectator names a number n from 1 to 3", "Deal n cards from deck to west", "Deal 4 cards from deck to west",
+               "Ends with: the 3rd card of west is A"],
+     ["choose 3", "act 4", "act 5", "check 6"], ["choose 3", "act 4", "act 5", "check 6"]),
+    (hoist_checks, ["Place A 2nd", "Deal 3 cards from deck to west", "Deal 3 cards from deck to east", "Ends with: the 2nd card of west is A"],
+     ["act 3", "act 4", "check 5"], ["act 3", "check 5", "act 4"]),
+    (hoist_checks, ["Place A 2nd", "Deal 3 cards from deck to west", "Put west on deck", "Ends with: the 2nd card of deck is A"],
+     ["act 3", "act 4", "check 5"], ["act 3", "act 4", "check 5"]),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("one", "rows", "before", "after"), MOVES)
+def test_what_a_pass_moves(one: Pass, rows: list[str], before: list[str], after: list[str]) -> None:
+    program = low(*rows)
+    assert order(program) == before
+    assert order(one(program)) == after
+
+
+def test_what_is_dead() -> None:
+    """A place that nobody reads is emptied, a number once it has been used, and of a heap that is left its size remains."""
+    program = liveness(
+        low("Place A 9th", "Spectator names a number n from 1 to 3", "Deal n cards from deck to west", "Deal 2 cards from deck to east",
+            "Ends with: the 2nd card of deck is A", "Ends with: size of east is 2")
+    )  # fmt: skip
+    cell = {c.name: i for i, c in enumerate(program.cells)}
+    choose, dealt, east, *_ = program.kills
+    assert cell["n"] not in choose.cells and cell["n"] in dealt.cells
+    assert cell["west"] in dealt.cells and cell["east"] not in east.cells
+    assert cell["east"] in east.cells or cell["east"] in east.cards
+    assert cell["deck"] not in {*east.cells, *east.cards}
+
+
+def _answer(program: Program, *passes: Pass) -> tuple[bool, bool, Counter[int]]:
+    try:
+        found = explore(run(program, passes), Budget(states=20_000))
+    except OutOfBudget:
+        reject()
+    ends: Counter[int] = Counter()
+    for state, weight in (*found.ends.items(), *found.again.items()):
+        ends[state[FAILED]] += weight
+    return any(ends_with for ends_with in ends) or bool(found.stuck), bool(found.stuck), ends
+
+
+@MANY
+@given(routines())
+def test_no_pass_changes_an_answer(text: str) -> None:
+    read(text)
+    program, _ = lowered(read_routine(text), PROOF)
+    remembering = replace(program, wanted=Wanted(program.wanted.at_end | set(range(len(program.cells)))))
+    fails, stuck, ends = _answer(remembering, liveness)
+    for passes in ([liveness], [hoist_checks, liveness], [reorder, liveness], [reorder, hoist_checks, liveness]):
+        fails_too, stuck_too, ends_too = _answer(program, *passes)
+        assert fails_too == fails
+        if not (
+            stuck or stuck_too or program.is_unlimited
+        ):  # what gets stuck before a choice is not counted behind it
+            assert ends_too == ends
+        elif program.is_unlimited:
+            assert set(ends_too) == set(ends)
+
+
+def _broken(program: Program) -> dict[str, Program]:
+    first, rest = program.instructions[0], program.instructions[1:]
+    return {
+        "not further on": replace(program, instructions=(Branch(3, (), frozenset(), frozenset(), lambda cells: True, 0), *rest)),
+        "no such cell": replace(program, instructions=(replace(first, reads=frozenset([99])), *rest)),
+        "no claim 7": replace(program, instructions=(*program.instructions, *[
+            replace(step, claim=7) for step in program.instructions if isinstance(step, Check)])),
+        "not said to change": replace(program, instructions=tuple(
+            replace(step, touches=frozenset()) if isinstance(step, Choose) else step for step in program.instructions)),
+        "kills for": replace(program, kills=(Dead(),)),
+        "a target is not known": replace(liveness(program), instructions=tuple(
+            Leap(3, (), frozenset(), frozenset(), END) if isinstance(step, Act) else step for step in program.instructions)),
+    }  # fmt: skip
+
+
+def test_the_validator_sees_what_is_wrong() -> None:
+    program = low(
+        "Place A 9th",
+        "Spectator names a number n from 1 to 3",
+        "Deal n cards from deck to west",
+        "Ends with: the 2nd card of deck is A",
+    )
+    validate(liveness(program))
+    for words, broken in _broken(program).items():
+        with pytest.raises(ValueError, match=words):
+            validate(broken)
