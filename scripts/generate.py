@@ -6,8 +6,8 @@ import json
 from pathlib import Path
 
 from golden_pivot.api.app import create_app
-from golden_pivot.core.language.reference import language_reference
 from golden_pivot.core.language.schema import routine_schema
+from golden_pivot.core.manual import language_reference
 from golden_pivot.store import Database
 
 ROOT = Path(__file__).parents[1]

@@ -14,6 +14,7 @@ import pytest
 
 from golden_pivot.core.answers.ledger import ledger_of_card
 from golden_pivot.core.answers.notes import badges_of, notes_of
+from golden_pivot.core.answers.plays import play
 from golden_pivot.core.answers.report import sheet_json
 from golden_pivot.core.answers.verdicts import prove
 from golden_pivot.core.budget import Budget
@@ -22,7 +23,6 @@ from golden_pivot.core.language.exchange import document_of, text_of
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.language.printer import routine_text
 from golden_pivot.core.language.suggest import suggestions
-from golden_pivot.core.search.replay import play
 from golden_pivot.core.show.requests import filled_in
 from tests.any_text import any_text
 

@@ -13,6 +13,7 @@ from hypothesis import HealthCheck, Phase, assume, example, given, settings
 from hypothesis import strategies as st
 
 from golden_pivot.core.answers.ledger import ledger_of_card
+from golden_pivot.core.answers.plays import play_path
 from golden_pivot.core.answers.regions import region_of
 from golden_pivot.core.answers.strands import strands_of
 from golden_pivot.core.answers.verdicts import prove
@@ -23,7 +24,6 @@ from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.language.printer import routine_json
 from golden_pivot.core.language.routine import Routine
 from golden_pivot.core.search.program import Act
-from golden_pivot.core.search.replay import play_path
 from golden_pivot.core.show.effort import effort_of
 from golden_pivot.core.show.reset import Move, reset_of, reset_program
 from golden_pivot.core.show.wording import wording_of

@@ -10,6 +10,7 @@ import pytest
 from hypothesis import HealthCheck, Phase, event, given, reject, settings
 from hypothesis import strategies as st
 
+from golden_pivot.core.answers.plays import play, play_path
 from golden_pivot.core.answers.verdicts import PROVED, REFUTED, prove
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.building import REPLAY, Purpose, compile_routine
@@ -20,7 +21,7 @@ from golden_pivot.core.language.printer import routine_json
 from golden_pivot.core.language.routine import Routine
 from golden_pivot.core.search.explorer import explore
 from golden_pivot.core.search.program import FAILED, AnyInstruction, Loop, Program, State
-from golden_pivot.core.search.replay import Play, play, play_path, projected
+from golden_pivot.core.search.replay import Play, projected
 from golden_pivot.core.steps import REGISTRY
 from tests.reference import MEANINGS, every_path, run
 from tests.strategies import routines

@@ -10,6 +10,7 @@ from fastapi.testclient import TestClient
 
 from golden_pivot.core.answers.notes import recap_of
 from golden_pivot.core.answers.odds import odds_of
+from golden_pivot.core.answers.plays import play
 from golden_pivot.core.answers.regions import region_of
 from golden_pivot.core.answers.report import chance_text
 from golden_pivot.core.answers.verdicts import Verdict, prove
@@ -19,7 +20,6 @@ from golden_pivot.core.faults import BadRoutine
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.language.printer import routine_json, routine_text
 from golden_pivot.core.search.counted import Count
-from golden_pivot.core.search.replay import play
 from golden_pivot.core.show.compare import compared
 from golden_pivot.core.show.cues import cues_of
 from golden_pivot.core.show.requests import requests_of

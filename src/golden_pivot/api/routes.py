@@ -52,7 +52,7 @@ def routine_out(routine: Routine, shelf: Shelf) -> m.RoutineOut:
     )
     try:
         read = read_routine(routine.text)
-        out.title, out.note, out.badges = read.title or "Untitled", read.first("note", "note"), list(badges_of(read))
+        out.title, out.note, out.badges = read.title or "Untitled", read.note, list(badges_of(read))
     except Exception as error:
         logger.exception("routine %s cannot be read", routine.id)
         out.unread = f"The reader broke on this text ({type(error).__name__}). It is safe; please report it."
@@ -205,7 +205,7 @@ def read(text: m.TextIn) -> m.SheetOut:
     routine = read_routine(text.text)
     return m.SheetOut(
         title=routine.title,
-        note=routine.first("note", "note"),
+        note=routine.note,
         lines=[m.SheetLine.model_validate(line) for line in sheet_json(routine)],
         faults=[m.FaultOut(**fault_json(fault)) for fault in routine.faults],
     )

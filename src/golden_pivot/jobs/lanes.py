@@ -18,7 +18,7 @@ from dataclasses import dataclass, field
 from itertools import count
 from typing import Any, Literal
 
-from .entry import CANCELLED, DONE, FAILED, NO_MEMORY, PROGRESS
+from .messages import CANCELLED, DONE, FAILED, NO_MEMORY, PROGRESS
 from .process import Lost, Worker
 
 GRACE = 0.5

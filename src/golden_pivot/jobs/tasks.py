@@ -10,6 +10,7 @@ from typing import Any
 from ..core.answers.ledger import ledger_of_card
 from ..core.answers.notes import notes_of
 from ..core.answers.odds import odds_of
+from ..core.answers.plays import play, play_path
 from ..core.answers.report import (
     fault_json,
     ledger_json,
@@ -24,7 +25,6 @@ from ..core.answers.verdicts import UNSETTLED, longest_path, prove
 from ..core.budget import Budget
 from ..core.faults import BadRoutine, OutOfBudget
 from ..core.language.parser import read_routine
-from ..core.search.replay import play, play_path
 from ..core.variants.blanks import solve
 from ..core.variants.explain import explain
 from ..core.variants.fields import NothingToFill

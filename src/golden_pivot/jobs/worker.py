@@ -14,7 +14,7 @@ from typing import Any
 
 from ..core.budget import Budget
 from ..core.faults import Cancelled
-from .entry import CANCELLED, DONE, FAILED, NO_MEMORY, PROGRESS
+from .messages import CANCELLED, DONE, FAILED, NO_MEMORY, PROGRESS
 from .tasks import TASKS
 
 _WARM_UP = "Pack: 9 cards\nPlace A 2nd\nSpectator names a number n from 1 to 2\nDeal n cards from deck\n"

@@ -10,6 +10,7 @@ from ..core.budget import Budget
 from ..core.cards import card_value
 from ..core.desks.assembly import two_deals
 from ..core.faults import BadRoutine, OutOfBudget
+from ..core.language.facets import Facet
 from ..core.language.parser import read_routine
 from ..core.language.phrases import list_text
 from ..core.language.routine import EMPTY, Routine
@@ -74,9 +75,9 @@ SHEETS: dict[str, Callable[[Shown], Document]] = {"setup": setup_sheet, "cues": 
 
 
 def _note(it: Shown) -> Iterator[Part]:
-    if note := it.routine.first("note", "note"):
+    if note := it.routine.note:
         yield Paragraph(note)
-    credits = [str(line.values["credit"]) for line in it.routine.walk() if line.kind and line.kind.name == "credit"]
+    credits = it.routine.said(Facet.CREDIT)
     if credits:
         yield Paragraph(f"Credit: {'; '.join(credits)}")
 

@@ -1,12 +1,12 @@
 """What is kept: routines, their versions, settings, and copies of it all. SQLite through plain SQL."""
 
-from .archive import Archive, Archived, NotAnArchive, archive_of, packed, preview, read_archive, take_in
+from .archive import Archive, NotAnArchive, archive_of, packed, preview, read_archive, take_in
 from .backups import Backup, Backups
 from .database import Database
 from .lock import Taken, Writing
 from .opening import ShelfFile, open_shelf_file
 from .salvage import salvaged
-from .shelf import Routine, Shelf, StaleRevision, Unknown, Version
+from .shelf import Archived, Routine, Shelf, StaleRevision, Unknown, Version
 from .trouble import ShelfTrouble
 
 __all__ = [

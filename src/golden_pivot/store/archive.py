@@ -18,7 +18,7 @@ from dataclasses import asdict, dataclass, field
 from typing import Any, NamedTuple
 
 from .database import Database
-from .shelf import Routine, Shelf, Version
+from .shelf import Archived, Routine, Shelf, Version
 
 FORMAT, FORMAT_VERSION = "golden-pivot shelf", 1
 MANIFEST = "manifest.json"
@@ -35,22 +35,6 @@ BOTH, THEIRS, MINE = "both", "theirs", "mine"
 
 class NotAnArchive(ValueError):
     """The file is not one of ours, or not as it was written; the message says what is the matter."""
-
-
-@dataclass(frozen=True)
-class Archived:
-    """A routine with all that belongs to it."""
-
-    uid: str | None
-    """None for a text that comes by itself"""
-    text: str
-    name: str = ""
-    """the file it came in"""
-    revision: int = 1
-    created_at: str | None = None
-    changed_at: str | None = None
-    removed_at: str | None = None
-    versions: tuple[Version, ...] = ()
 
 
 @dataclass(frozen=True)

@@ -9,8 +9,8 @@ from contextlib import closing, suppress
 from pathlib import Path
 from typing import Any
 
-from .archive import Archive, Archived
-from .shelf import Version
+from .archive import Archive
+from .shelf import Archived, Version
 
 FURTHEST = 100_000
 """ids are tried one by one up to the largest that can be found, and no further than this"""

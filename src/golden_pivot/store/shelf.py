@@ -8,12 +8,9 @@ import sqlite3
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import UTC, datetime
-from typing import TYPE_CHECKING, Any
+from typing import Any
 
 from .database import Database
-
-if TYPE_CHECKING:
-    from .archive import Archived
 
 
 class Unknown(LookupError):
@@ -60,6 +57,22 @@ def _now() -> str:
 
 _COLUMNS = "id, text, revision, created_at, changed_at, uid, removed_at"
 LARGEST_ID = 2**63 - 1
+
+
+@dataclass(frozen=True)
+class Archived:
+    """A routine with all that belongs to it."""
+
+    uid: str | None
+    """None for a text that comes by itself"""
+    text: str
+    name: str = ""
+    """the file it came in"""
+    revision: int = 1
+    created_at: str | None = None
+    changed_at: str | None = None
+    removed_at: str | None = None
+    versions: tuple[Version, ...] = ()
 
 
 class Shelf:

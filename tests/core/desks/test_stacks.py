@@ -16,7 +16,7 @@ from golden_pivot.core.desks import Trouble, stacks
 from golden_pivot.core.desks.assembly import assembled, blocks, dealt_twice, order_of, passes, two_deals
 from golden_pivot.core.desks.constraints import KINDS, Misread, read_constraint
 from golden_pivot.core.desks.sending import sent
-from golden_pivot.core.desks.stack_solver import Model, Pack
+from golden_pivot.core.desks.stack_model import Model, Pack
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.search.faces import PACK
 

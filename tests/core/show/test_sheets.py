@@ -6,6 +6,7 @@ import pytest
 from fontTools.ttLib import TTFont
 
 from golden_pivot import demo
+from golden_pivot.core.answers.plays import play
 from golden_pivot.core.answers.verdicts import prove
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.desks.assembly import NEW_PACK, order_of
@@ -13,7 +14,6 @@ from golden_pivot.core.faults import BadRoutine
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.language.printer import routine_json, routine_text, text_from_json
 from golden_pivot.core.language.routine import PATTER
-from golden_pivot.core.search.replay import play
 from golden_pivot.core.show.compare import compared
 from golden_pivot.core.show.cues import cues_of
 from golden_pivot.core.show.reset import done, ends_of, reset_of, reset_program, table_of

@@ -6,13 +6,14 @@ Badges and the recap are read off the sentences; where a card shows is found by 
 from __future__ import annotations
 
 import re
-from collections.abc import Callable, Iterator, Mapping
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 from ..budget import Budget
 from ..building import PROOF, compile_what_can_be
 from ..faults import BadRoutine, OutOfBudget
-from ..language.expressions import expression_text
+from ..language.facets import Facet
+from ..language.kinds import CHANCE, HANDLING, SETUP
 from ..language.phrases import list_text
 from ..language.routine import PATTER, STEP, Line, Routine
 from ..language.templates import PERFORMER, SPECTATOR
@@ -20,7 +21,6 @@ from ..language.values import NewNumber
 from ..search.algebra import Layer
 from ..search.explorer import explore
 from ..search.program import FAILED, AnyInstruction, Program
-from ..steps.declare import CHANCE, HANDLING, SETUP
 
 
 @dataclass(frozen=True)
@@ -118,15 +118,16 @@ def _steps(routine: Routine) -> Iterator[Line]:
     return (line for line in routine.walk() if line.is_ == STEP and line.kind)
 
 
-def _name(line: Line) -> str:
-    return line.kind.name if line.kind else ""
-
-
 def _moves_cards(line: Line) -> bool:
     """The line is carried out with cards in hand, by whoever it says."""
     kind = line.kind
     silent = ("Choices", "Order of events", "The page", "Endings", "Set-up")
-    return kind is not None and kind.phase == HANDLING and kind.family not in silent and _name(line) != "which_pile"
+    return (
+        kind is not None
+        and kind.phase == HANDLING
+        and kind.family not in silent
+        and not line.has(Facet.NOTHING_MOVED)
+    )
 
 
 def _performers(line: Line) -> bool:
@@ -142,24 +143,17 @@ def badges_of(routine: Routine) -> tuple[str, ...]:
     spectator must look at a card's face.
     """
     steps = list(_steps(routine))
-    if routine.faults or not any(_name(line).startswith("pack") for line in steps):
+    if routine.faults or not routine.having(Facet.PACK):
         return ()
-    odd = any(
-        line.values.get("odd") or line.values.get("short") or _name(line) in ("place_extra", "predict_on_back")
-        for line in steps
-    )
-    placed = any(
-        line.kind and line.kind.phase == SETUP and _name(line) not in ("pack", "place_extra") for line in steps
-    )
+    odd = any(line.values.get("odd") or line.values.get("short") or line.has(Facet.EXTRA_CARD) for line in steps)
+    placed = any(line.kind and line.kind.phase == SETUP and not line.has(Facet.NO_ORDER) for line in steps)
     touched = any(_moves_cards(line) and _performers(line) for line in steps)
-    seen = any(_name(line) in ("remember", "show", "take_mate", "count_down") for line in steps if _performers(line))
+    seen = any(_performers(line) for line in routine.having(Facet.DOER_SEES))
     looks = any(
-        _name(line) in ("think_of", "take_card", "name_aloud", "spell_name")
-        or (_name(line) in ("remember", "which_pile", "piles_beside") and not _performers(line))
-        for line in steps
+        line.has(Facet.FACE_NEEDED) or (line.has(Facet.SPECTATOR_SEES) and not _performers(line)) for line in steps
     )
     has = {
-        "borrowed pack": not odd and not any(_name(line) == "pack_in_order" for line in steps),
+        "borrowed pack": not odd and not routine.having(Facet.ORDERED_PACK),
         "no set-up": not placed and not odd,
         "hands off": not touched,
         "repeatable at once": not placed and not odd,
@@ -173,37 +167,10 @@ def badges_of(routine: Routine) -> tuple[str, ...]:
 # What was free, and what may be said
 
 
-def _range(line: Line) -> str:
-    new = line.values.get("number") or line.values.get("choice")
-    if not isinstance(new, NewNumber):
-        return ""
-    return f" from {expression_text(new.low)} to {expression_text(new.high)}"
-
-
 def _is_free(line: Line) -> bool:
     """There is more than one number to choose from."""
     new = line.values.get("number") or line.values.get("choice")
     return not isinstance(new, NewNumber) or new.low != new.high
-
-
-_FREE: Mapping[str, Callable[[Line], str | None]] = {
-    "choose_number": lambda line: f"You {line.values['verb'].split()[0].removesuffix('s')} of any number{_range(line)}"
-    if "think" in line.values["verb"]
-    else f"You {'named' if line.values['verb'] == 'names' else 'chose'} any number{_range(line)}",
-    "think_of": lambda line: "You thought of any card you liked",
-    "take_card": lambda line: "You took any card you liked",
-    "cut": lambda line: None if line.values.get("depth") and not line.values.get("choice") else "You cut where you liked",
-    "cut_off": lambda line: f"You cut off as many as you liked{_range(line)}" if line.values.get("choice") else None,
-    "deal_to_stop": lambda line: "You said stop when you liked",
-    "choose_pile": lambda line: "You pointed to any pile",
-    "narrow": lambda line: "You pointed to whichever you liked",
-    "keep_piles": lambda line: "You kept the piles you wanted",
-    "gather_any": lambda line: "You put the piles together in any order",
-    "as_often": lambda line: "You went on as long as you liked",
-    "overhand": lambda line: "You shuffled",
-    "riffle": lambda line: "You shuffled",
-    "shuffle": lambda line: "You shuffled",
-}  # fmt: skip
 
 
 def _spectators(line: Line) -> bool:
@@ -231,13 +198,9 @@ _CLAIMED: tuple[tuple[str, str], ...] = (
 def recap_of(routine: Routine) -> tuple[Said, ...]:
     """The decisions that were truly free, in words to say; then what may be claimed, and what the patter claims."""
     steps = list(_steps(routine))
-    free = [
-        _FREE[_name(line)](line) for line in steps if _name(line) in _FREE and _spectators(line) and _is_free(line)
-    ]
+    free = [line.kind.free(line.values) for line in steps if line.kind and _spectators(line) and _is_free(line)]
     badges = badges_of(routine)
-    shuffled = any(
-        _name(line) in ("riffle", "shuffle", "overhand") and line.values["place"] == "deck" for line in steps
-    )
+    shuffled = any(line.values["place"] == "deck" for line in routine.having(Facet.SHUFFLES))
     truths = {
         "I never touched the cards": "hands off" in badges,
         "I never saw a card": not any(map(_shows_a_face, steps)),

@@ -17,6 +17,7 @@ from typing import Any
 from ..budget import Budget
 from ..building import ODDS, compile_routine
 from ..faults import OutOfBudget
+from ..language.kinds import CHANCE
 from ..language.routine import Routine
 from ..search.algebra import Algebra
 from ..search.explorer import explore
@@ -24,7 +25,6 @@ from ..search.frontiers import Exploration, frontiers
 from ..search.program import FAILED, Choose, Closure, Loop, Program, State
 from ..search.replay import draw_path
 from ..search.stages import Stage
-from ..steps.declare import CHANCE
 
 MOST_PLANNED = 20_000
 """situations up to which the plans of a spectator are gone through"""

@@ -8,12 +8,12 @@ from dataclasses import dataclass
 from ..budget import Budget
 from ..building import REGION, compile_routine
 from ..faults import OutOfBudget
+from ..language.kinds import CHANCE
 from ..language.routine import Routine
 from ..search.counted import Count
 from ..search.explorer import count_of, explore
 from ..search.faces import FaceClass, Faces, cards_text
 from ..search.program import FAILED, Choose, State
-from ..steps.declare import CHANCE
 from .shapes import runs_text, shape_text
 
 MOST_PATHS = 20_000

@@ -11,6 +11,7 @@ from ..budget import Budget
 from ..building import LEDGER, PROOF, compile_routine
 from ..cards import ordinal
 from ..faults import BadRoutine, Fault, OutOfBudget
+from ..language.facets import Facet
 from ..language.phrases import list_text
 from ..language.routine import Routine
 from ..search.algebra import LEAST_PATH, MOST_HANDLED
@@ -18,9 +19,10 @@ from ..search.counted import Count, of_paths
 from ..search.explorer import count_of, explore
 from ..search.frontiers import Exploration
 from ..search.program import FAILED, Program, State
-from ..search.replay import Play, play_path
+from ..search.replay import Play
 from .formulas import fit
 from .ledger import end_layer
+from .plays import play_path
 from .regions import Region, region_of
 
 PROVED, REFUTED, UNSETTLED = "proved", "refuted", "unsettled"
@@ -231,7 +233,7 @@ def _never_reached(routine: Routine, claim: Claim) -> Fault:
 
 def _never_possible(routine: Routine, found: Exploration) -> Fault:
     if found.again and not found.stuck:
-        first = next(line for line in routine.walk() if line.kind and line.kind.name == "start_again")
+        first = routine.having(Facet.RESTARTS)[0]
         return Fault(
             first.number, 1, len(first.text) + 1, "Every path starts again, without end.",
             "a path on which the routine goes on", "Change the case around this line.",

@@ -7,6 +7,7 @@ from dataclasses import replace
 from typing import Any
 
 from ..cards import DOWN, FACE_UP, TOKEN, UP
+from ..language.kinds import ENDING
 from ..search.program import (
     ANY_FACE,
     END,
@@ -21,7 +22,6 @@ from ..search.program import (
     Leap,
     Reader,
 )
-from ..steps.declare import ENDING
 from .nesting import Blocks
 from .places import Place
 from .purpose import Exposure

@@ -7,10 +7,10 @@ from collections.abc import Callable, Iterable
 from typing import Any
 
 from ..faults import Fault
+from ..language.kinds import ENDING
 from ..language.routine import STEP, Line, Routine
 from ..language.templates import PERFORMER
 from ..search.program import Act, AnyInstruction, Cell, Cells
-from ..steps.declare import ENDING
 from .purpose import Needs, Purpose
 from .scope import Scope
 

@@ -7,10 +7,10 @@ from typing import Any
 
 from ..cards import TOKEN, ordinal
 from ..language.expressions import is_settled
+from ..language.kinds import CHANCE
 from ..language.templates import PERFORMER, SPECTATOR
 from ..language.values import NewNumber
 from ..search.program import Cell, Cells, Choose, Reader
-from ..steps.declare import CHANCE
 from .places import Place
 from .table import Table
 

@@ -5,19 +5,17 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
 from itertools import zip_longest
-from typing import TYPE_CHECKING, Any, cast
+from typing import Any
 
 from ..language.expressions import Blank, within
+from ..language.facets import Facet
+from ..language.kinds import ENDING, HANDLING, PAGE, SETUP
 from ..language.routine import STEP, Line, Routine
 from ..language.values import expressions_in
 from ..search.program import ClaimLine
-from ..steps.declare import ENDING, HANDLING, PAGE, SETUP
 from .asking import LineFails
 from .looks import Looks
 from .purpose import Needs, Purpose
-
-if TYPE_CHECKING:
-    from .builder import Builder
 
 MAX_INSTRUCTIONS = 5000
 MAX_ROUNDS = 20_000
@@ -51,7 +49,7 @@ class Lines(Looks):
                 self._refuse_blanks(line)
                 self._in_order(line)
                 self._knows_the_cards(line)
-                line.kind.means(cast("Builder", self))
+                line.kind.means(self)
             self.said_at(line)
 
     @contextmanager
@@ -79,7 +77,7 @@ class Lines(Looks):
         for line in claims:
             assert line.kind
             with self._at(line):
-                line.kind.means(cast("Builder", self))
+                line.kind.means(self)
 
     def _needs_of_line(self) -> tuple[Any, ...]:
         """What the line at hand depends on and changes, as far as it has said so."""
@@ -116,7 +114,7 @@ class Lines(Looks):
     def _in_order(self, line: Line) -> None:
         assert line.kind is not None
         phase = line.kind.phase
-        if phase != PAGE and not self.pack and not line.kind.name.startswith("pack"):
+        if phase != PAGE and not self.pack and not line.has(Facet.PACK):
             raise self.leans(
                 lambda: self.fault_at(
                     line,
@@ -139,7 +137,7 @@ class Lines(Looks):
                 "nothing to be done after an ending",
                 "Move the line above the ending.",
             )
-        if self.scope.ended and phase in (HANDLING, ENDING) and line.kind.name != "otherwise":
+        if self.scope.ended and phase in (HANDLING, ENDING) and not line.has(Facet.OTHERWISE):
             raise self.fault_at(
                 line,
                 "No path comes as far as this line.",

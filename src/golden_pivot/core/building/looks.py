@@ -10,10 +10,10 @@ from typing import Any
 from ..cards import DOWN, FACE_UP, TOKEN, index_of, mate_of, ordinal
 from ..faults import Impossible
 from ..language.expressions import CardFact, SpotFact
+from ..language.kinds import ENDING
 from ..language.phrases import spot_text
 from ..search.faces import PACK, Faces, face_classes
 from ..search.program import ANY_FACE, Cell, Cells, Choose, Reader
-from ..steps.declare import ENDING
 from .places import Place
 from .spots import FoundSpot, Spots
 

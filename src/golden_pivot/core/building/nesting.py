@@ -7,10 +7,11 @@ from contextlib import contextmanager
 from dataclasses import replace
 from typing import Any
 
+from ..language.facets import Facet
+from ..language.kinds import ENDING, HANDLING
 from ..language.routine import STEP
 from ..language.templates import PERFORMER, SPECTATOR
 from ..search.program import END, Branch, Closure, Leap, Loop
-from ..steps.declare import ENDING, HANDLING
 from .asking import LineFails
 from .lines import Lines
 from .places import Place
@@ -74,7 +75,7 @@ class Blocks(Lines):
         before = self.scope.copy()
         inside = self._case()
         leap = -1
-        if following is not None and following.kind and following.kind.name == "otherwise":
+        if following is not None and following.has(Facet.OTHERWISE):
             if not inside.ended:
                 leap = len(self.instructions)
                 self.instructions.append(Leap(self.line.number, self.rounds, frozenset(), frozenset(), END))

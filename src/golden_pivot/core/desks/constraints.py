@@ -18,7 +18,7 @@ from ..language.words import words_of
 if TYPE_CHECKING:
     import z3
 
-    from .stack_solver import Model
+    from .stack_model import Model
 
 Values = Mapping[str, Any]
 Meaning = Callable[["Model", Values], "z3.BoolRef"]

@@ -12,11 +12,12 @@ from dataclasses import dataclass
 from functools import lru_cache
 from math import factorial
 
+from ..answers.plays import play_path
 from ..budget import Budget
 from ..cards import TOKEN
 from ..faults import BadRoutine
 from ..language.parser import read_routine
-from ..search.replay import Play, play_path
+from ..search.replay import Play
 from .chains import Found, Unfound, moved_to, shortest_chain
 from .desk import Desk, Send, Table, Trouble, asked, desk, within
 from .permutations import Arrangement, cycles, identity, inverse, is_even, kept, order, stock

@@ -20,11 +20,11 @@ from ..budget import Budget
 from ..building import ODDS, compile_routine
 from ..faults import BadRoutine
 from ..language.expressions import Number
+from ..language.kinds import CHANCE, ENDING
 from ..language.parser import lines_of, read_routine
 from ..language.routine import Line, Routine
 from ..language.values import NewNumber
 from ..search.program import Choose, Program
-from ..steps.declare import CHANCE, ENDING
 from ..variants.edits import Edit, edited, with_range
 from .desk import Desk, Table, Trouble, asked, desk, within
 

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
+from ..language.facets import Facet
+from ..language.kinds import ENDING, PAGE, SETUP
 from ..language.parser import lines_of, read_routine
 from ..language.routine import Line
-from ..steps.declare import ENDING, PAGE, SETUP
 from .desk import Send
 
 
@@ -17,7 +18,7 @@ def sent(text: str, send: Send) -> str:
     rows = lines_of(text)
     while rows and not rows[-1].strip():
         rows.pop()
-    has_pack = any(line.kind and line.kind.name.startswith("pack") for line in routine.lines)
+    has_pack = bool(routine.having(Facet.PACK))
     setup = [row for row in send.setup if not (has_pack and row.startswith("Pack:"))]
     phases = (PAGE, SETUP)
     before = max((line.number for line in routine.lines if line.kind and line.kind.phase in phases), default=0)

@@ -9,6 +9,7 @@ from dataclasses import dataclass, replace
 from ..budget import Budget
 from ..building import REPLAY, compile_what_can_be
 from ..cards import MAX_CARDS, RANKS
+from ..language.facets import Facet
 from ..language.parser import read_routine
 from ..search.faces import PACK
 from .assembly import NEW_PACK, Block, blocks, order_of, passes, two_deals
@@ -89,7 +90,7 @@ class StackAnswers:
 def placed_lines(text: str) -> list[str]:
     """What lies already, as constraints: from a routine's set-up, from rows of position and card, or from cards in order."""
     routine = read_routine(text)
-    if any(line.kind and line.kind.name.startswith("pack") for line in routine.lines):
+    if routine.having(Facet.PACK):
         program, _ = compile_what_can_be(routine, REPLAY)
         where = {card: program.where_is(program.start, card) for card in program.tokens if card in PACK}
         return [f"card {at[1]} is {card}" for card, at in where.items() if at and at[0] == "deck"]
@@ -113,7 +114,8 @@ def placed_lines(text: str) -> list[str]:
 
 
 def answer(asks: StackAsks, budget: Budget) -> StackAnswers:
-    from .stack_solver import Pack, solve
+    from .stack_model import Pack
+    from .stack_solver import solve
 
     within(asks, cards=(0, MAX_CARDS), packs=(1, 2), jokers=(0, 4), wanted=(1, MOST_ARRANGEMENTS), seed=(0, 10**6))
     if unknown := set(asks.without) - set(RANKS):

@@ -9,7 +9,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from typing import Any, Literal, cast
+from typing import Any, Literal, Protocol, cast
 
 from lark import Lark, Transformer, UnexpectedInput, v_args
 from lark import Token as LarkToken
@@ -323,7 +323,7 @@ def parts(expression: Expression) -> tuple[Expression, ...]:
         case Half(of, _) | DigitSum(of):
             return (of,)
         case SpotFact(_, spot):
-            return _in_spot(spot)
+            return tuple(spot.expressions)
         case _:
             return ()
 
@@ -344,17 +344,24 @@ def is_settled(expression: Expression) -> bool:
     return not any(isinstance(node, LookedUp) for node in within(expression))
 
 
-def _in_spot(spot: Any) -> tuple[Expression, ...]:
-    from .values import expressions_in
+class SpotForm(Protocol):
+    """How a spot is written and read. Spots have numbers in them and numbers can be of a spot: slots.py brings its forms here."""
 
-    return expressions_in(spot)
+    @property
+    def write(self) -> Callable[[Any], str]: ...
+
+    @property
+    def to_json(self) -> Callable[[Any], Any]: ...
+
+    @property
+    def from_json(self) -> Callable[[Any], Any]: ...
 
 
-def _spot_type() -> Any:
-    """What reads and writes spots: it has numbers in it, as spots have."""
-    from . import slots
+_spot_form: list[SpotForm] = []
 
-    return slots.SLOT_TYPES["spot"]
+
+def spots_are_written(form: SpotForm) -> None:
+    _spot_form[:] = [form]
 
 
 def expression_text(expression: Expression, tight: bool = False) -> str:
@@ -385,7 +392,7 @@ def expression_text(expression: Expression, tight: bool = False) -> str:
         case CardFact(what, card):
             return f"{what} of {card}"
         case SpotFact(what, spot):
-            text = f"{what} of {_spot_type().write(spot)}"
+            text = f"{what} of {_spot_form[0].write(spot)}"
             return f"({text})" if tight else text
         case Piles():
             return "number of piles"
@@ -493,7 +500,7 @@ def expression_json(expression: Expression) -> dict[str, Any]:
         case CardFact(what, card):
             return {"op": what, "card": card}
         case SpotFact(what, spot):
-            return {"op": what, "of": _spot_type().to_json(spot)}
+            return {"op": what, "of": _spot_form[0].to_json(spot)}
         case Piles():
             return {"op": "piles"}
         case Half(of, rounded):
@@ -524,7 +531,7 @@ def expression_from_json(data: Mapping[str, Any]) -> Expression:
     if op == "piles":
         return Piles()
     if op in CARD_FACTS and "of" in data:
-        return SpotFact(op, _spot_type().from_json(data["of"]))
+        return SpotFact(op, _spot_form[0].from_json(data["of"]))
     if op in CARD_FACTS:
         return CardFact(op, str(data["card"]))
     if op == "half":

@@ -7,7 +7,8 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from ..faults import Fault
-from ..steps.declare import StepKind
+from .facets import Facet
+from .kinds import StepKind
 from .templates import Span
 
 MAX_LINES, MAX_COLUMNS, MAX_NESTING = 500, 500, 8
@@ -31,6 +32,10 @@ class Line:
     """columns from 0 into `text`"""
     faults: tuple[Fault, ...] = ()
     body: tuple[Line, ...] = ()
+
+    def has(self, *facets: Facet) -> bool:
+        """It is a step with one of these facets."""
+        return self.kind is not None and not self.kind.facets.isdisjoint(facets)
 
 
 @dataclass(frozen=True)
@@ -68,13 +73,22 @@ class Routine:
                 found[at] = ()
         return found
 
-    def first(self, kind: str, slot: str) -> str | None:
-        """The words in a slot of the first line of this kind, for what is shown about a routine."""
-        return next((str(line.values[slot]) for line in self.walk() if line.kind and line.kind.name == kind), None)
+    def having(self, *facets: Facet) -> list[Line]:
+        """Every line with one of these facets."""
+        return [line for line in self.walk() if line.has(*facets)]
+
+    def said(self, facet: Facet) -> list[str]:
+        """The words in the first slot of a facet, for every line that has it."""
+        return [str(line.values[facet.slots[0]]) for line in self.having(facet)]
 
     @property
     def title(self) -> str | None:
-        return self.first("title", "title")
+        return next(iter(self.said(Facet.TITLE)), None)
+
+    @property
+    def note(self) -> str | None:
+        """What it is about, in a sentence."""
+        return next(iter(self.said(Facet.NOTE)), None)
 
 
 def _walk(lines: tuple[Line, ...]) -> Iterator[Line]:

@@ -11,7 +11,7 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from . import phrases
-from .expressions import Blank, expression_from_json, expression_json, expression_text
+from .expressions import Blank, expression_from_json, expression_json, expression_text, spots_are_written
 from .phrases import ENDS, NotHere, list_text, place_text
 from .values import Indexed, NewNumber, PlaceName, Position, Spot
 from .words import Word
@@ -142,3 +142,5 @@ def _or_blank(slot: SlotType) -> SlotType:
 SLOT_TYPES: Mapping[str, SlotType] = {
     slot.name: slot if slot.name in ("number", "range", "text") else _or_blank(slot) for slot in _DECLARED
 }
+
+spots_are_written(SLOT_TYPES["spot"])

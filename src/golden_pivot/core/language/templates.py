@@ -143,6 +143,10 @@ def slots_in(elements: Sequence[Element]) -> Iterator[Element]:
             yield element
 
 
+def slot_names(elements: Sequence[Element]) -> set[str]:
+    return {"who" if isinstance(one, Who) else one.name for one in slots_in(elements)}  # type: ignore[union-attr, misc]
+
+
 def phrases_of(elements: Sequence[Element], slot: str) -> Iterator[tuple[str, ...]]:
     """The phrases that may stand in a slot, word by word."""
     for element in elements:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from .expressions import Expression
+from .expressions import Expression, expression_text
 
 
 @dataclass(frozen=True)
@@ -13,6 +13,10 @@ class Indexed:
 
     base: str
     index: Expression
+
+    @property
+    def expressions(self) -> tuple[Expression, ...]:
+        return (self.index,)
 
 
 PlaceName = str | Indexed
@@ -25,6 +29,10 @@ class Position:
 
     at: Expression
     end: str = "top"
+
+    @property
+    def expressions(self) -> tuple[Expression, ...]:
+        return (self.at,)
 
 
 @dataclass(frozen=True)
@@ -39,6 +47,10 @@ class Spot:
     position: Position | None = None
     place: PlaceName | None = None
 
+    @property
+    def expressions(self) -> tuple[Expression, ...]:
+        return (*expressions_in(self.position), *expressions_in(self.place))
+
 
 @dataclass(frozen=True)
 class NewNumber:
@@ -48,20 +60,23 @@ class NewNumber:
     low: Expression
     high: Expression
 
+    @property
+    def expressions(self) -> tuple[Expression, ...]:
+        return (self.low, self.high)
+
 
 def expressions_in(value: object) -> tuple[Expression, ...]:
     """The expressions of a slot's value, whatever its type."""
     match value:
-        case Indexed(_, index):
-            return (index,)
-        case Position(at):
-            return (at,)
-        case Spot(_, position, place):
-            return (*expressions_in(position), *expressions_in(place))
-        case NewNumber(_, low, high):
-            return (low, high)
+        case Indexed() | Position() | Spot() | NewNumber():
+            return value.expressions
         case tuple():
             return tuple(found for part in value for found in expressions_in(part))
         case str() | bool() | None:
             return ()
     return (value,)  # type: ignore[return-value]
+
+
+def range_text(new: object) -> str:
+    """` from 1 to 9`, to stand behind a noun; nothing for what is no new number."""
+    return f" from {expression_text(new.low)} to {expression_text(new.high)}" if isinstance(new, NewNumber) else ""

@@ -3,16 +3,14 @@
 from __future__ import annotations
 
 import random
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Sequence
 from contextlib import suppress
 from dataclasses import dataclass
 from typing import Any
 
-from ..building import REPLAY, compile_routine, compile_what_can_be
 from ..cards import FACE_UP, INDIFFERENT, TOKEN
 from ..faults import Fault, Impossible, NoSuchPath, OutOfBudget
-from ..language.routine import Routine
-from ..steps.declare import CHANCE
+from ..language.kinds import CHANCE
 from .program import (
     FAILED,
     NO_ENDING,
@@ -90,73 +88,21 @@ class Play:
         return {decision.key: decision.value for decision in self.decisions}
 
 
-def play(routine: Routine, choices: Mapping[str, int] | None = None, seed: int | None = None) -> Play:
-    """Play the path of these choices, by key; what is left open is drawn at random with a seed, else the first.
-
-    A choice that is not possible is moved to the nearest one that is. Lines from the first fault on are
-    left out; the faults are in the result.
-    """
-    program, faults = compile_what_can_be(routine, REPLAY)
-    draw = random.Random(seed) if seed is not None else None
-    wanted = choices or {}
-
-    def decide(key: str, options: tuple[int, ...], weights: Sequence[int] | None = None) -> int:
-        if key in wanted:
-            return min(options, key=lambda option: abs(option - wanted[key]))
-        if draw is None:
-            return options[0]
-        return draw.choices(options, weights)[0] if weights else draw.choice(options)
-
-    if draw is None:
-        return _play(program, faults, decide, strict=False)
-    return _first_possible(program, faults, decide)
-
-
 def draw_path(program: Program, draw: random.Random) -> Play:
     """A path at random: what chance decides by its weights, what anyone chooses with equal chances."""
 
     def decide(key: str, options: tuple[int, ...], weights: Sequence[int] | None = None) -> int:
         return draw.choices(options, weights)[0] if weights else draw.choice(options)
 
-    return _first_possible(program, (), decide)
+    return first_possible(program, (), decide)
 
 
-def failing_at_random(routine: Routine, paths: int, seed: int = 1) -> Play | None:
-    """One of so many paths drawn at random that fails; None where none does. Raises BadRoutine."""
-    program, draw = compile_routine(routine, REPLAY), random.Random(seed)
-
-    def decide(key: str, options: tuple[int, ...], weights: Sequence[int] | None = None) -> int:
-        return draw.choice(options)
-
-    for _ in range(paths):
-        with suppress(NoSuchPath):
-            if (played := _play(program, (), decide)).failures:
-                return played
-    return None
-
-
-def _first_possible(program: Program, faults: tuple[Fault, ...], decide: Decide) -> Play:
+def first_possible(program: Program, faults: tuple[Fault, ...], decide: Decide) -> Play:
+    """A path whose choices go together, of some that are decided."""
     for _ in range(MOST_TRIES):
         with suppress(NoSuchPath):
-            return _play(program, faults, decide)
-    return _play(program, faults, decide, strict=False)
-
-
-def play_path(routine: Routine, path: tuple[int, ...], by_index: bool = False) -> Play:
-    """Play the path with these options, or options with these indices, one a choice, in order.
-
-    The first one is taken where they end or do not fit.
-    """
-    program, faults = compile_what_can_be(routine, REPLAY)
-    left = iter(path)
-
-    def decide(key: str, options: tuple[int, ...], weights: Sequence[int] | None = None) -> int:
-        if by_index:
-            return options[next(left, 0)]
-        wanted = next(left, options[0])
-        return wanted if wanted in options else options[0]
-
-    return _play(program, faults, decide, strict=False)
+            return played(program, faults, decide)
+    return played(program, faults, decide, strict=False)
 
 
 MOST_TRIES = 200
@@ -165,7 +111,7 @@ MOST_ROUNDS = 40
 """rounds of a closure that are played at most; a path drawn at random might else never end"""
 
 
-def _play(program: Program, faults: tuple[Fault, ...], decide: Decide, strict: bool = True) -> Play:
+def played(program: Program, faults: tuple[Fault, ...], decide: Decide, strict: bool = True) -> Play:
     """Raises NoSuchPath for choices that do not go together, where it is to be `strict`."""
     return _Player(program, decide, strict).play(faults)
 

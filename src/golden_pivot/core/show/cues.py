@@ -11,8 +11,9 @@ from ..answers.verdicts import Verdict
 from ..budget import Budget
 from ..cards import ordinal
 from ..faults import OutOfBudget
+from ..language.facets import Facet
+from ..language.kinds import ENDING, HANDLING
 from ..language.routine import PATTER, REMARK, STEP, Line, Routine
-from ..steps.declare import ENDING, HANDLING
 from .exposure import exposure_of, turned_away
 from .prediction_sheet import Prediction, predictions_of
 from .requests import asks_spectator, gaps_of
@@ -77,8 +78,8 @@ def cues_of(routine: Routine, verdict: Verdict | None, budget: Budget) -> CueShe
         tuple(_rule(verdict)) if verdict else (),
         tuple(said.words for said in notes.recap if said.true),
         predictions_of(routine),
-        tuple(line.text.strip() for line in routine.walk() if line.kind and line.kind.name.startswith("never_")),
-        tuple(str(line.values["what"]) for line in routine.walk() if line.kind and line.kind.name == "assumed"),
+        tuple(line.text.strip() for line in routine.having(Facet.FORBIDS)),
+        tuple(routine.said(Facet.ASSUMPTION)),
     )
 
 
@@ -97,12 +98,8 @@ def _beats(
     for line in lines:
         if line.is_ != STEP or not line.kind or line.kind.phase not in (HANDLING, ENDING):
             continue
-        assumed = line.kind.name == "assumed"
-        if (
-            line.kind.is_question
-            or line.kind.name.startswith("never_")
-            or (line.kind.family == "The page" and not assumed)
-        ):
+        assumed = line.has(Facet.ASSUMPTION)
+        if line.kind.is_question or line.has(Facet.FORBIDS) or (line.kind.family == "The page" and not assumed):
             continue
         below = said[line.number]
         says = tuple(spoken(one) for one in below if one.is_ == PATTER)

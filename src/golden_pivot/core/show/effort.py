@@ -6,14 +6,15 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from ..answers.notes import notes_of
+from ..answers.plays import play_path
 from ..answers.verdicts import longest_path
 from ..budget import Budget
 from ..language.expressions import Binary, DigitSum, Expression, Extreme, Half, Number, Remainder, expression_text
+from ..language.kinds import CHANCE
 from ..language.routine import PATTER, STEP, Line, Routine
 from ..language.values import expressions_in
 from ..search.program import Act
-from ..search.replay import Play, play_path
-from ..steps.declare import CHANCE
+from ..search.replay import Play
 from .paces import Paces
 
 

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from ..answers.notes import notes_of
 from ..budget import Budget
 from ..cards import FACE_UP, TOKEN
+from ..language.facets import Facet
 from ..language.parser import read_routine
 from ..language.printer import routine_text
 from ..language.routine import STEP, Line, Routine
@@ -80,7 +81,7 @@ def exposure_of(routine: Routine, budget: Budget, thick: int = THICK) -> Exposur
 def _shows(routine: Routine, played: Play, budget: Budget) -> dict[int, str]:
     """Line → what comes into sight there on some path: what a claim forbids, and any odd back."""
     found = {show.line: show.what for show in notes_of(routine, budget).shows}
-    if played.program.odd_backs and not any(line.kind and line.kind.name == "never_odd" for line in routine.walk()):
+    if played.program.odd_backs and not routine.having(Facet.FORBIDS_ODD_BACKS):
         asked = read_routine(f"{routine_text(routine)}Never shows: an odd back\n")
         for show in notes_of(asked, budget).shows:
             found.setdefault(show.line, show.what)
@@ -139,7 +140,7 @@ def turned_away(routine: Routine) -> Iterator[tuple[int, int]]:
     for line in routine.walk():
         if line.is_ != STEP or not line.kind:
             continue
-        if line.values.get("secretly") or (run and asks_spectator(line) and line.kind.name != "tell"):
+        if line.values.get("secretly") or (run and asks_spectator(line) and not line.has(Facet.TELLS)):
             run.append(line.number)
         elif run:
             yield run[0], run[-1]

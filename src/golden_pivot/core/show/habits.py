@@ -8,11 +8,12 @@ from dataclasses import dataclass
 from ..budget import Budget
 from ..cards import card_value, ordinal
 from ..language.expressions import Number
+from ..language.facets import Facet
+from ..language.kinds import ENDING, PAGE, SETUP
 from ..language.parser import lines_of
 from ..language.routine import Line, Routine
 from ..language.slots import SLOT_TYPES
 from ..language.values import Position, Spot
-from ..steps.declare import ENDING, PAGE, SETUP
 from ..variants.edits import slot_text, with_slots
 
 Option = tuple[tuple[int, ...], str]
@@ -54,8 +55,8 @@ class Page:
     def steps(self) -> list[Line]:
         return [line for line in self.routine.walk() if line.kind]
 
-    def of_kind(self, *names: str) -> list[Line]:
-        return [line for line in self.steps if line.kind and line.kind.name in names]
+    def having(self, *facets: Facet) -> list[Line]:
+        return self.routine.having(*facets)
 
     @property
     def endings(self) -> list[Line]:
@@ -102,7 +103,7 @@ def kept(*options: Option | None) -> Iterator[Option]:
 
 def _placed(page: Page) -> Iterator[tuple[Line, Position]]:
     """Cards placed in the pack, with a position in figures."""
-    for line in page.of_kind("place_card"):
+    for line in page.having(Facet.PLACED):
         position = line.values["position"]
         if isinstance(position, Position) and isinstance(position.at, Number):
             yield line, position
@@ -152,7 +153,7 @@ def with_words(line: Line, words: str) -> str:
 
 @habit("marked: the placed card has another back")
 def marked(page: Page) -> Iterator[Option]:
-    placed = page.of_kind("place_card")
+    placed = page.having(Facet.PLACED)
     if placed and not any(line.values.get("odd") or line.values.get("short") for line in page.steps):
         yield from kept(page.rewritten({placed[0].number: with_words(placed[0], ODD)}))
 
@@ -179,10 +180,10 @@ def visible_key(page: Page) -> Iterator[Option]:
 
 def _keys(page: Page) -> list[Line]:
     """Cards of the set-up that are cut to, counted down to, or told from their backs."""
-    sought = {line.values["card"] for line in page.of_kind("cut_to", "count_to")}
+    sought = {line.values["card"] for line in page.having(Facet.SEEKS)}
     return [
         line
-        for line in page.of_kind("place_card")
+        for line in page.having(Facet.PLACED)
         if line.values["card"] in sought or line.values.get("odd") or line.values.get("short")
     ]
 
@@ -198,7 +199,7 @@ COURTS = ", court cards as ten"
 
 @habit("court cards as ten")
 def courts_as_ten(page: Page) -> Iterator[Option]:
-    counts = [line for line in page.of_kind("count_down") if COURTS not in line.text]
+    counts = [line for line in page.having(Facet.COUNTS_DOWN) if COURTS not in line.text]
     yield from kept(
         page.rewritten(
             {line.number: line.text.replace("a card’s value", f"a card’s value{COURTS}") for line in counts}
@@ -208,13 +209,13 @@ def courts_as_ten(page: Page) -> Iterator[Option]:
 
 @habit("court cards as eleven to thirteen")
 def courts_in_full(page: Page) -> Iterator[Option]:
-    counts = [line for line in page.of_kind("count_down") if COURTS in line.text]
+    counts = [line for line in page.having(Facet.COUNTS_DOWN) if COURTS in line.text]
     yield from kept(page.rewritten({line.number: line.text.replace(COURTS, "") for line in counts}))
 
 
 def _from_other_end(page: Page, now: str, other: str) -> Iterator[Option]:
     """The same places of the pack, counted from its other end."""
-    packs = page.of_kind("pack")
+    packs = page.having(Facet.COUNTED_PACK)
     size = packs[0].values["count"].value if packs and isinstance(packs[0].values["count"], Number) else 0
     rows: dict[int, str | None] = {}
     for line, position in _placed(page):
@@ -256,7 +257,7 @@ def glimpsed(page: Page) -> Iterator[Option]:
         if not any(line.values.get(flag) for flag in ("up", "odd", "short", "mate"))
         and not card_value(line.values["card"])
     ]
-    if not lines or len(lines) != len(page.of_kind("place_card", "place_several")):
+    if not lines or len(lines) != len(page.having(Facet.PLACED, Facet.PLACED_LISTED)):
         return
     looks = [
         f"Remember {SLOT_TYPES['spot'].write(Spot('at', line.values['position'], 'deck'))}: {line.values['card']}"
@@ -274,7 +275,7 @@ def prepared(page: Page) -> Iterator[Option]:
         if not line.kind or line.number <= begun:
             continue
         spot = line.values.get("spot")
-        own = line.kind.name == "remember" and line.values["who"] == "performer"
+        own = line.has(Facet.GLIMPSE) and line.values["who"] == "performer"
         if not (own and isinstance(spot, Spot) and spot.kind in ("at", "face") and spot.place == "deck"):
             break
         position = spot.position or Position(Number(1), "bottom")

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from ..language.expressions import expression_text
+from ..language.facets import Facet
 from ..language.phrases import list_text, place_text
 from ..language.routine import Line, Routine
 
@@ -36,6 +37,9 @@ class Prediction:
         return f"{self.what}{waits}{f'; {self.turned} to be shown' if self.turned else ''}"
 
 
+_FORETOLD = (Facet.PREDICTED_NUMBER, Facet.PREDICTED_CARDS, Facet.PREDICTED_ON_BACK)
+
+
 def predictions_of(routine: Routine) -> tuple[Prediction, ...]:
     return tuple(found for line in routine.walk() if line.kind for found in _prediction(line))
 
@@ -43,21 +47,21 @@ def predictions_of(routine: Routine) -> tuple[Prediction, ...]:
 def _prediction(line: Line) -> Iterator[Prediction]:
     values = line.values
     turned = values.get("turn") or ""
-    match line.kind.name if line.kind else "":
-        case "predict":
+    match next((facet for facet in _FORETOLD if line.has(facet)), None):
+        case Facet.PREDICTED_NUMBER:
             place = values.get("place")
             waits = f"on paper in {place_text(place)}" if place else "on paper"
             yield Prediction(
                 line.number, f"{values['name']}, {expression_text(values['number'])}", (), waits, turned, True
             )
-        case "predict_card":
+        case Facet.PREDICTED_CARDS:
             place, how = place_text(values["place"]), values["how"]
             paper = how == "on paper"
             yield Prediction(
                 line.number, list_text(values["cards"]), tuple(values["cards"]), f"{how} in {place}", turned, paper,
                 None if paper else place, how == "reversed",
             )  # fmt: skip
-        case "predict_on_back":
+        case Facet.PREDICTED_ON_BACK:
             cards = tuple(values["cards"])
             yield Prediction(
                 line.number, list_text(cards), cards, f"on the back of {values['bearer']}", turned, False

@@ -10,12 +10,12 @@ from ..budget import Budget
 from ..cards import ordinal
 from ..faults import BadRoutine, OutOfBudget
 from ..language.expressions import Number
+from ..language.kinds import HANDLING
 from ..language.parser import read_routine
 from ..language.phrases import place_text
 from ..language.routine import Routine
 from ..language.spoken import spoken_place
 from ..language.values import NewNumber
-from ..steps.declare import HANDLING
 from ..variants.edits import Edit, edited, quiet, with_range
 from ..variants.slips import ALL, ELSEWHERE, SOME, Fragility, Outcome, fragility_of
 from .requests import asks_spectator

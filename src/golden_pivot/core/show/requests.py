@@ -6,13 +6,14 @@ See language/spoken.py for the words.
 from __future__ import annotations
 
 from ..language.expressions import Name, Number
+from ..language.facets import Facet
+from ..language.kinds import ENDING
 from ..language.parser import lines_of, read_routine
 from ..language.printer import INDENT
 from ..language.routine import PATTER, STEP, Line, Routine
 from ..language.spoken import request_of
 from ..language.templates import SPECTATOR
 from ..language.values import NewNumber, expressions_in
-from ..steps.declare import ENDING
 
 
 def asks_spectator(line: Line) -> bool:
@@ -30,7 +31,7 @@ def requests_of(routine: Routine) -> dict[int, str]:
         shown = line.kind.phase == ENDING and line.kind.says and not _is_reckoned(line)
         if asks_spectator(line) or shown:
             found[line.number] = request_of(line, hidden)
-        if line.kind.name == "tell":
+        if line.has(Facet.TELLS):
             hidden -= set(line.values["names"])
         elif line.values.get("secretly") or line.values.get("verb") == "notes":
             hidden |= new_numbers(line)

@@ -13,6 +13,7 @@ from ..building import compile_routine
 from ..building.purpose import Purpose
 from ..cards import FACE_UP, TOKEN, ordinal, turned_over
 from ..faults import OutOfBudget
+from ..language.facets import Facet
 from ..language.phrases import list_text
 from ..language.routine import Routine
 from ..search.explorer import explore
@@ -262,8 +263,7 @@ def _once(routine: Routine, program: Program) -> Iterator[str]:
     target = program.target
     if target and target in program.tokens:
         yield f"{target} would come again: another card, or other people."
-    for line in routine.walk():
-        if line.kind and line.kind.name == "assumed":
-            yield f"What is assumed bears one use: {line.values['what']}."
+    for what in routine.said(Facet.ASSUMPTION):
+        yield f"What is assumed bears one use: {what}."
     if predictions_of(routine):
         yield "A prediction that comes true twice is looked at twice as hard."

@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from ..answers.verdicts import prove
 from ..faults import BadRoutine, OutOfBudget
 from ..language.expressions import Number
+from ..language.facets import Facet
 from ..language.parser import lines_of, read_routine
 from ..language.phrases import place_text
 from ..language.routine import Line
@@ -19,7 +20,7 @@ PILES = 5
 
 def _claims_target(page: Page) -> list[Line]:
     """Endings of the outermost level that say where the card lies."""
-    return [line for line in page.endings if line.kind and line.kind.name == "ends_with" and line.level == 0]
+    return [line for line in page.endings if line.has(Facet.CLAIMS_CARD_AT) and line.level == 0]
 
 
 # A count or magician's choice
@@ -28,7 +29,7 @@ def _claims_target(page: Page) -> list[Line]:
 @habit("magician’s choice instead of the count, to reveal it")
 def by_choice(page: Page) -> Iterator[Option]:
     ends = _claims_target(page)
-    if len(ends) != 1 or page.of_kind("narrow"):
+    if len(ends) != 1 or page.having(Facet.NARROWS):
         return
     (end,) = ends
     card, spot = end.values["card"], end.values["spot"]
@@ -61,7 +62,7 @@ def _within_reach(spot: Spot) -> Iterator[tuple[list[str], str]]:
 
 @habit("a count instead of magician’s choice, to reveal it")
 def by_count(page: Page) -> Iterator[Option]:
-    narrowing = page.of_kind("narrow")
+    narrowing = page.having(Facet.NARROWS)
     if not narrowing or narrowing[0].level or not page.target:
         return
     rows = lines_of(page.text)[: narrowing[0].number - 1]
@@ -86,19 +87,21 @@ def by_count(page: Page) -> Iterator[Option]:
 def _forced(page: Page) -> Line | None:
     """The placed card that the endings come to."""
     claimed = {line.values.get("card") for line in page.endings}
-    return next((line for line in page.of_kind("place_card") if line.values["card"] in claimed), None)
+    return next((line for line in page.having(Facet.PLACED) if line.values["card"] in claimed), None)
 
 
 def _predicted(page: Page, lines: list[str], rows: dict[int, str | None] | None = None) -> Iterator[Option]:
     """With these lines as the only prediction."""
-    gone: dict[int, str | None] = {line.number: None for line in page.of_kind("predict_card", "predict_on_back")}
+    gone: dict[int, str | None] = {
+        line.number: None for line in page.having(Facet.PREDICTED_CARDS, Facet.PREDICTED_ON_BACK)
+    }
     yield from kept(page.rewritten({**gone, **(rows or {})}, {page.last_of_set_up: lines}))
 
 
 @habit("a prediction on paper")
 def on_paper(page: Page) -> Iterator[Option]:
     forced = _forced(page)
-    if forced and not any(line.values["how"] == "on paper" for line in page.of_kind("predict_card")):
+    if forced and not any(line.values["how"] == "on paper" for line in page.having(Facet.PREDICTED_CARDS)):
         yield from _predicted(
             page, [f"Prediction: {forced.values['card']}, on paper in {page.free_place()}, turned over sideways"]
         )
@@ -107,10 +110,10 @@ def on_paper(page: Page) -> Iterator[Option]:
 @habit("a prediction on the back of a card")
 def on_a_back(page: Page) -> Iterator[Option]:
     forced = _forced(page)
-    if not forced or page.of_kind("predict_on_back"):
+    if not forced or page.having(Facet.PREDICTED_ON_BACK):
         return
     card = forced.values["card"]
-    others = [line for line in page.of_kind("place_card") if line is not forced and not line.values.get("up")]
+    others = [line for line in page.having(Facet.PLACED) if line is not forced and not line.values.get("up")]
     if others:
         yield from _predicted(page, [f"Prediction: {card}, on the back of {others[-1].values['card']}"])
     bearer = page.free_name("MARKER")
@@ -122,12 +125,12 @@ def on_a_back(page: Page) -> Iterator[Option]:
 def _with_mate(page: Page, lines: str, more: str = "") -> Iterator[Option]:
     """The mate of the card foretells it: both are declared mates, and the endings speak of the mate."""
     forced = _forced(page)
-    if not forced or forced.values.get("mate") or page.of_kind("predict_card"):
+    if not forced or forced.values.get("mate") or page.having(Facet.PREDICTED_CARDS):
         return
     card, mate = forced.values["card"], page.free_name("MATE")
     rows: dict[int, str | None] = {}
     for line in page.endings:
-        if line.kind and line.kind.name == "ends_with" and line.values["card"] == card:
+        if line.has(Facet.CLAIMS_CARD_AT) and line.values["card"] == card:
             rows[line.number] = line.text.replace(f"is {card}", f"is the mate of {mate}")
     if not rows:
         return

@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 from ..building import REPLAY, compile_routine
 from ..cards import FACE_UP, TOKEN, card_value, ordinal
 from ..desks.assembly import NEW_PACK, Block, blocks, order_of, passes
+from ..language.facets import Facet
 from ..language.phrases import list_text
 from ..language.routine import STEP, Routine
 from ..search.program import Program
@@ -159,10 +160,7 @@ def _materials(routine: Routine, lying: Sequence[Lying], cards: int) -> list[str
     ]
     if boxes:
         found.append(f"a {' and a '.join(boxes)}")
-    found += [
-        f"assumed: {line.values['what']}" for line in routine.walk() if line.kind and line.kind.name == "assumed"
-    ]
-    return found
+    return [*found, *(f"assumed: {what}" for what in routine.said(Facet.ASSUMPTION))]
 
 
 def _steps(plan: Assembly, lying: Sequence[Lying], cards: int) -> list[str]:

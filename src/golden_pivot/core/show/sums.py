@@ -24,6 +24,7 @@ from ..language.expressions import (
     expression_text,
     within,
 )
+from ..language.facets import Facet
 from ..language.routine import STEP, Line, Routine
 from ..language.values import NewNumber, expressions_in
 from .effort import operations
@@ -118,7 +119,7 @@ def _ranges(routine: Routine) -> dict[str, range]:
     found: dict[str, range] = {}
     piles = 0
     for line in routine.walk():
-        if line.kind and line.kind.name == "deal_piles" and isinstance(line.values.get("piles"), Number):
+        if line.has(Facet.DEALS_PILES) and isinstance(line.values.get("piles"), Number):
             piles = line.values["piles"].value
         for slot, type_name, _, _ in line.spans:
             value = line.values[slot]
@@ -131,9 +132,6 @@ def _ranges(routine: Routine) -> dict[str, range]:
 
 
 def _numbers_of_piles(line: Line, piles: int) -> range | None:
-    match line.kind.name if line.kind else "":
-        case "which_pile" | "choose_pile":
-            return range(1, piles + 1)
-        case "piles_beside":
-            return range(piles)
-    return None
+    if line.has(Facet.PILE_NUMBER):
+        return range(1, piles + 1)
+    return range(piles) if line.has(Facet.PILES_BESIDE) else None

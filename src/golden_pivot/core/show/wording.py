@@ -13,10 +13,10 @@ from ..answers.verdicts import Landing, prove
 from ..budget import Budget
 from ..cards import ordinal
 from ..faults import BadRoutine, OutOfBudget
+from ..language.kinds import ENDING
 from ..language.parser import read_routine
 from ..language.phrases import list_text
 from ..language.routine import PATTER, STEP, Aside, Line, Routine
-from ..steps.declare import ENDING
 from ..variants.edits import quiet
 from .prediction_sheet import predictions_of
 from .requests import new_numbers

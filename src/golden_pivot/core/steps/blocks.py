@@ -2,16 +2,26 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from typing import TYPE_CHECKING, Any
 
 from ..cards import DOWN, FLIP, UP
 from ..faults import Impossible
+from ..language.facets import Facet
+from ..language.values import range_text
 from ..search.program import Cells, Reader
 from .declare import step
 
 if TYPE_CHECKING:
     from ..building import Builder
+
+
+def _cut_off_freely(values: Mapping[str, Any]) -> str | None:
+    return f"You cut off as many as you liked{range_text(values['choice'])}" if values.get("choice") else None
+
+
+def _cut_freely(values: Mapping[str, Any]) -> str | None:
+    return None if values.get("depth") and not values.get("choice") else "You cut where you liked"
 
 
 @step(
@@ -48,6 +58,7 @@ def put_heap(b: Builder) -> None:
     ),
     example="Spectator secretly cuts off n cards of deck, n from 5 to 15, to hand",
     says="Cut off {count} {#count} of {from}[ {choice}] {>to}{secretly}.",
+    free=_cut_off_freely,
 )
 def cut_off(b: Builder) -> None:
     """The top cards are lifted off as a block and put, as they lie, on the cards at another place.
@@ -74,6 +85,7 @@ def cut_off(b: Builder) -> None:
     does="a complete cut keeps the round order",
     example="Spectator cuts deck and completes the cut",
     says="Cut {place}[ after {depth} {#depth}][ {choice}] and complete the cut{secretly}.",
+    free=_cut_freely,
 )
 def cut(b: Builder) -> None:
     """The top part of a heap goes to the bottom, as it lies.
@@ -100,6 +112,7 @@ def cut(b: Builder) -> None:
     does="a complete cut keeps the round order",
     finds=("card",),
     example="Cut deck to bring MARK to the top",
+    facets=(Facet.SEEKS,),
 )
 def cut_to(b: Builder) -> None:
     """A complete cut that brings a card to the top, or to the bottom.

@@ -8,9 +8,11 @@ from typing import TYPE_CHECKING, Any
 from ..cards import FACE_UP, index_of, ordinal
 from ..faults import Impossible
 from ..language.expressions import expression_text
+from ..language.facets import Facet
+from ..language.templates import SPECTATOR
 from ..search.program import Cells
 from .control import COMPARISONS
-from .declare import step
+from .declare import freely, step
 
 if TYPE_CHECKING:
     from ..building import Builder
@@ -23,6 +25,9 @@ if TYPE_CHECKING:
     example="Spectator thinks of a card in deck: their card",
     says="Think of one of the cards in {place}.",
     sees="the faces of {place}",
+    facets=(Facet.FACE_NEEDED,),
+    free=freely("You thought of any card you liked"),
+    by=SPECTATOR,
 )
 def think_of(b: Builder) -> None:
     """Any card of the heap; nothing is touched, and you do not learn which. From here on it has a name."""
@@ -49,6 +54,9 @@ def _lay_on(cells: Cells, place: int, at: int, to: Place) -> None:
     example="Spectator takes a card from deck to hand: their card",
     says="Take any card from {from} {>to}.",
     sees="the card taken",
+    facets=(Facet.FACE_NEEDED,),
+    free=freely("You took any card you liked"),
+    by=SPECTATOR,
 )
 def take_card(b: Builder) -> None:
     """Any card of the heap is taken out and laid, as it is, on the cards at another place. It gets a name.
@@ -143,6 +151,11 @@ def take_from(b: Builder) -> None:
     example="Spectator remembers the bottom card of hand: their card",
     says="Look at {spot} and remember it.",
     sees="{spot}",
+    facets=(
+        Facet.DOER_SEES,
+        Facet.SPECTATOR_SEES,
+        Facet.GLIMPSE,
+    ),
 )
 def remember(b: Builder) -> None:
     """The card that lies there is looked at and gets a name. It stays where it is."""
@@ -162,6 +175,7 @@ def remember(b: Builder) -> None:
     example="Show the next card",
     says="Show us {spot}.",
     shows=True,
+    facets=(Facet.DOER_SEES,),
 )
 def show(b: Builder) -> None:
     """Everyone sees the face of the card that lies there. It stays where it is, and nothing else changes."""
@@ -182,6 +196,12 @@ def show(b: Builder) -> None:
     example="Spectator tells which pile holds their card: p",
     says="{verb} which pile {card} is in.",
     sees="the faces of the piles",
+    facets=(
+        Facet.SPECTATOR_SEES,
+        Facet.PILE_NUMBER,
+        Facet.NOTHING_MOVED,
+    ),
+    by=SPECTATOR,
 )
 def which_pile(b: Builder) -> None:
     """The number of the pile, of those last dealt, in which the card lies; pile 1 is the first that was dealt to.
@@ -206,6 +226,11 @@ def which_pile(b: Builder) -> None:
     example="Spectator notes how many piles went under the one with their card: a",
     says="{verb} how many piles went {side} the one with {card}.",
     sees="the faces of the piles",
+    facets=(
+        Facet.SPECTATOR_SEES,
+        Facet.PILES_BESIDE,
+    ),
+    by=SPECTATOR,
 )
 def piles_beside(b: Builder) -> None:
     """Directly after piles were gathered: 0 when the pile went to the bottom (to the top, for *over*), and so on.

@@ -6,14 +6,20 @@ import operator
 from collections.abc import Callable, Sequence
 from typing import TYPE_CHECKING, Any
 
+from ..language.facets import Facet
 from ..language.phrases import list_text
-from .declare import step
+from .declare import freely, step
 
 if TYPE_CHECKING:
     from ..building import Builder
 
 
-@step("Repeat {times:number} times:", family="Order of events", example="Repeat 3 times:")
+@step(
+    "Repeat {times:number} times:",
+    family="Order of events",
+    example="Repeat 3 times:",
+    domains={"times": range(1, 9)},
+)
 def repeat(b: Builder) -> None:
     """The lines indented below are carried out this many times.
 
@@ -42,6 +48,7 @@ COMPARISONS = {
     family="Order of events",
     firm=("left", "right"),
     example="If n is more than 10:",
+    is_case=True,
 )
 def if_compared(b: Builder) -> None:
     """The lines indented below are carried out only where the comparison holds. *Otherwise:* may follow.
@@ -53,14 +60,20 @@ def if_compared(b: Builder) -> None:
     b.only_if(lambda cells: compare(left(cells), right(cells)))
 
 
-@step("If {number:number} is {parity=even|odd}:", family="Order of events", firm=("number",), example="If n is even:")
+@step(
+    "If {number:number} is {parity=even|odd}:",
+    family="Order of events",
+    firm=("number",),
+    example="If n is even:",
+    is_case=True,
+)
 def if_parity(b: Builder) -> None:
     """The lines indented below are carried out only where the number is even, or odd. *Otherwise:* may follow."""
     number, remainder = b.number("number"), int(b.phrase("parity") == "odd")
     b.only_if(lambda cells: number(cells) % 2 == remainder)
 
 
-@step("Otherwise:", family="Order of events", example="Otherwise:")
+@step("Otherwise:", family="Order of events", example="Otherwise:", facets=(Facet.OTHERWISE,), is_case=True)
 def otherwise(b: Builder) -> None:
     """Directly below an If: the lines indented here are carried out where it does not hold."""
     b.otherwise()
@@ -70,6 +83,7 @@ def otherwise(b: Builder) -> None:
     "As often as {likes=the spectator likes|you like}[, {moves=one of}]:",
     family="Order of events",
     example="As often as the spectator likes:",
+    free=freely("You went on as long as you liked"),
 )
 def as_often(b: Builder) -> None:
     """The lines indented below are carried out any number of times, or not at all; all of it is covered.
@@ -112,7 +126,7 @@ def as_long_as(b: Builder) -> None:
     b.loop(holds, None)
 
 
-@step("Start again", family="Order of events", example="Start again")
+@step("Start again", family="Order of events", example="Start again", facets=(Facet.RESTARTS,))
 def start_again(b: Builder) -> None:
     """Inside a case: the routine begins anew with a shuffled pack. The verdict says how often that is.
 

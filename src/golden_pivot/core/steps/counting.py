@@ -6,8 +6,9 @@ from collections.abc import Sequence
 from typing import TYPE_CHECKING, Any
 
 from ..language.expressions import letters_in
+from ..language.facets import Facet
 from ..search.program import Cells, Reader
-from .declare import step
+from .declare import freely, step
 
 if TYPE_CHECKING:
     from ..building import Builder
@@ -67,6 +68,7 @@ def deal(b: Builder) -> None:
     example="Deal from deck to table until the spectator says stop, after n from 5 to 30 cards",
     says="Deal from {from}[ {>to}], one at a time, until {stopper} stop[, {row}][, {way}]{secretly}.",
     singly=True,
+    free=freely("You said stop when you liked"),
 )
 def deal_to_stop(b: Builder) -> None:
     """Cards are dealt one by one until a stop is called; the number dealt is a new number with its range.
@@ -142,6 +144,7 @@ def spell_under(b: Builder) -> None:
     singly=True,
     sees="the faces as they are dealt",
     finds=("card",),
+    facets=(Facet.SEEKS,),
 )
 def count_to(b: Builder) -> None:
     """Cards are dealt until this card has been dealt; the number is how many that took, the card included.

@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING, Any
 
 from ..cards import FACE_UP, SUITS, TOKEN, index_of, ordinal
 from ..language.expressions import CardFact, Number, SpotFact, expression_text
+from ..language.facets import Facet
 from ..language.phrases import list_text
 from .control import COMPARISONS
 from .declare import ENDING, step
@@ -21,6 +22,7 @@ if TYPE_CHECKING:
     phase=ENDING,
     example="Ends with: the last card dealt is FORCE",
     says="Turn over {spot}.",
+    facets=(Facet.CLAIMS_CARD_AT,),
 )
 def ends_with(b: Builder) -> None:
     """A claim: on every path this card lies there. *The last card dealt* ends a count, *the next card* follows it.
@@ -142,6 +144,7 @@ def ends_equal(b: Builder) -> None:
     family="Endings",
     phase=ENDING,
     example="Never shows: the back of FORCE",
+    facets=(Facet.FORBIDS,),
 )
 def never_shows(b: Builder) -> None:
     """A claim: from the beginning to here that side of the card is never in sight.
@@ -152,7 +155,16 @@ def never_shows(b: Builder) -> None:
     b.never_shows("card", face=b.phrase("side") == "face")
 
 
-@step("Never shows: an odd back", family="Endings", phase=ENDING, example="Never shows: an odd back")
+@step(
+    "Never shows: an odd back",
+    family="Endings",
+    phase=ENDING,
+    example="Never shows: an odd back",
+    facets=(
+        Facet.FORBIDS,
+        Facet.FORBIDS_ODD_BACKS,
+    ),
+)
 def never_odd(b: Builder) -> None:
     """A claim: from the beginning to here no card with an odd back is in sight with its back."""
     b.never_shows(None, face=False)

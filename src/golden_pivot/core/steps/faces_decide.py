@@ -6,6 +6,8 @@ from collections.abc import Callable, Sequence
 from typing import TYPE_CHECKING, Any
 
 from ..cards import SUITS
+from ..language.facets import Facet
+from ..language.templates import SPECTATOR
 from ..search.program import Cells
 from .counting import deals
 from .declare import ENDING, step
@@ -19,6 +21,8 @@ if TYPE_CHECKING:
     family="Choices",
     example="Spectator names their card",
     says="Which card was it? Say it aloud.",
+    facets=(Facet.FACE_NEEDED,),
+    by=SPECTATOR,
 )
 def name_aloud(b: Builder) -> None:
     """You learn which card it is. From here on your lines may use its value, its suit and their letters."""
@@ -37,6 +41,7 @@ def _fact(b: Builder, slot: str, fact: str) -> Callable[[Sequence[Any]], int | N
     "If {card:card} is {what=red|black|a club|a diamond|a heart|a spade|a court card}:",
     family="Order of events",
     example="If their card is red:",
+    is_case=True,
 )
 def if_card(b: Builder) -> None:
     """The lines indented below are carried out only where the card is such a one. *Otherwise:* may follow.
@@ -58,6 +63,7 @@ def if_card(b: Builder) -> None:
     "If {card:card} and {other:card} {how=are mates|have the same value|have the same suit|have the same colour}:",
     family="Order of events",
     example="If P and Q are mates:",
+    is_case=True,
 )
 def if_alike(b: Builder) -> None:
     """The lines indented below are carried out only where the two cards go together. *Otherwise:* may follow.
@@ -78,6 +84,7 @@ def if_alike(b: Builder) -> None:
     example="Spectator spells the name of their card from deck",
     says="Spell {what} of {card} from {from}[ {>to}], a card for each letter.",
     singly=True,
+    facets=(Facet.FACE_NEEDED,),
 )
 def spell_name(b: Builder) -> None:
     """A card is dealt for each letter of a card's name: the value, *of*, and the suit in the plural.
@@ -97,6 +104,7 @@ def spell_name(b: Builder) -> None:
     family="Cards",
     example="Take the mate of P from deck to hand: MATE",
     sees="the faces of {from}",
+    facets=(Facet.DOER_SEES,),
 )
 def take_mate(b: Builder) -> None:
     """The card of the same value and colour is looked for, taken out and laid on the cards at another place.
@@ -128,6 +136,10 @@ def take_mate(b: Builder) -> None:
     says="Deal from {from} {>to} and count down from {high}. When a card is the number you say, stop.",
     singly=True,
     shows=True,
+    facets=(
+        Facet.DOER_SEES,
+        Facet.COUNTS_DOWN,
+    ),
 )
 def count_down(b: Builder) -> None:
     """A card is dealt face up for each number; the count stops at the first card whose value is the number said.

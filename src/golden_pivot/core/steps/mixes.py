@@ -6,8 +6,9 @@ from collections.abc import Sequence
 from math import comb
 from typing import TYPE_CHECKING, Any
 
+from ..language.facets import Facet
 from ..search.program import Cells
-from .declare import step
+from .declare import freely, step
 
 if TYPE_CHECKING:
     from ..building import Builder
@@ -123,6 +124,8 @@ def down_under(b: Builder) -> None:
     "{who} give+s {place:place} an overhand shuffle",
     family="Mixes",
     example="Spectator gives deck an overhand shuffle",
+    facets=(Facet.SHUFFLES,),
+    free=freely("You shuffled"),
 )
 def overhand(b: Builder) -> None:
     """Packets of any size are drawn off the top, each onto the last, to the end of the heap; every way is covered.
@@ -184,7 +187,13 @@ def haphazard(b: Builder) -> None:
     b.put_back(mixed, place)
 
 
-@step("{who} riffle+s {place:place} together once", family="Mixes", example="Spectator riffles deck together once")
+@step(
+    "{who} riffle+s {place:place} together once",
+    family="Mixes",
+    example="Spectator riffles deck together once",
+    facets=(Facet.SHUFFLES,),
+    free=freely("You shuffled"),
+)
 def riffle(b: Builder) -> None:
     """The heap is cut anywhere and the two parts fall into each other in any way; every way is covered.
 
@@ -251,7 +260,13 @@ def _fall_together(b: Builder, upper: Place, place: Place) -> None:
     b.put_back(mixed, place)
 
 
-@step("{who} shuffle+s {place:place}", family="Mixes", example="Spectator shuffles table")
+@step(
+    "{who} shuffle+s {place:place}",
+    family="Mixes",
+    example="Spectator shuffles table",
+    facets=(Facet.SHUFFLES,),
+    free=freely("You shuffled"),
+)
 def shuffle(b: Builder) -> None:
     """A free shuffle of the whole heap: any card may come anywhere. The proof covers every order.
 

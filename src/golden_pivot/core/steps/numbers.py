@@ -2,13 +2,23 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from typing import TYPE_CHECKING, Any
 
-from .declare import step
+from ..language.facets import Facet
+from ..language.templates import SPECTATOR
+from ..language.values import range_text
+from .declare import CHANCE, freely, step
 
 if TYPE_CHECKING:
     from ..building import Builder
+
+
+def _number_freely(values: Mapping[str, Any]) -> str:
+    number, verb = range_text(values.get("number")), values["verb"]
+    if "think" in verb:
+        return f"You {verb.split()[0].removesuffix('s')} of any number{number}"
+    return f"You {'named' if verb == 'names' else 'chose'} any number{number}"
 
 
 @step(
@@ -16,6 +26,8 @@ if TYPE_CHECKING:
     family="Choices",
     example="Spectator names a number n from 20 to 29",
     says="{verb} any number {number}{secretly}.",
+    free=_number_freely,
+    by=SPECTATOR,
 )
 def choose_number(b: Builder) -> None:
     """The spectator decides on a whole number, anything from the first to the second, both included.
@@ -31,6 +43,8 @@ def choose_number(b: Builder) -> None:
     family="Choices",
     example="Spectator tells n",
     says="Now you may say it aloud.",
+    facets=(Facet.TELLS,),
+    by=SPECTATOR,
 )
 def tell(b: Builder) -> None:
     """You learn numbers that were chosen secretly before. From here on your lines may use them."""
@@ -44,6 +58,7 @@ def tell(b: Builder) -> None:
     firm=("low", "high", "most"),
     example="Spectator chooses values a, b, c, each from 1 to 9, at most 4 alike",
     says="Choose values from {low} to {high}, at most {most} of a kind{secretly}.",
+    by=SPECTATOR,
 )
 def choose_values(b: Builder) -> None:
     """As many numbers as there are names, such as the values of cards laid out, within what one pack allows.
@@ -86,6 +101,9 @@ def choose_values(b: Builder) -> None:
     firm=("which",),
     example="Spectator points to a pile: p",
     says="Point to {which} pile{secretly}.",
+    facets=(Facet.PILE_NUMBER,),
+    free=freely("You pointed to any pile"),
+    by=SPECTATOR,
 )
 def choose_pile(b: Builder) -> None:
     """Any of the piles last dealt or laid down that have cards. The number is the pile's, pile 1 being the first.
@@ -113,6 +131,7 @@ def choose_pile(b: Builder) -> None:
     family="Choices",
     firm=("weight",),
     example="Chance decides on a number n from 1 to 6",
+    by=CHANCE,
 )
 def chance(b: Builder) -> None:
     """A number that nobody chooses, anything from the first to the second; you see it. Every one must work.

@@ -11,7 +11,7 @@ if TYPE_CHECKING:
     from ..building import Builder
 
 
-@step("Odds of {number:number}", family="Endings", phase=ENDING, example="Odds of number of piles")
+@step("Odds of {number:number}", family="Endings", phase=ENDING, example="Odds of number of piles", is_question=True)
 def odds_of(b: Builder) -> None:
     """Not a claim: how often this number comes out as what is worked out beside the verdict.
 
@@ -27,6 +27,7 @@ def odds_of(b: Builder) -> None:
     family="Endings",
     phase=ENDING,
     example="Odds: every choice is equally likely",
+    is_question=True,
 )
 def odds_model(b: Builder) -> None:
     """For the odds, what the spectator decides is taken at random. The proof still covers every choice."""

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from ..cards import MAX_CARDS, RANKS
+from ..language.facets import Facet
 from .declare import HANDLING, SETUP, step
 
 if TYPE_CHECKING:
@@ -16,6 +17,12 @@ if TYPE_CHECKING:
     family="Set-up",
     phase=SETUP,
     example="Pack: 52 cards, any order",
+    facets=(
+        Facet.PACK,
+        Facet.COUNTED_PACK,
+        Facet.NO_ORDER,
+    ),
+    domains={"count": range(2, 61)},
 )
 def pack(b: Builder) -> None:
     """The cards in play, as the heap called deck, face down. Every routine begins with its pack.
@@ -39,6 +46,7 @@ def pack(b: Builder) -> None:
     family="Set-up",
     phase=SETUP,
     example="Place FORCE 10th",
+    facets=(Facet.PLACED,),
 )
 def place_card(b: Builder) -> None:
     """A card you know lies at this position of the pack when the routine begins.
@@ -61,6 +69,7 @@ def place_card(b: Builder) -> None:
     family="Set-up",
     phase=SETUP,
     example="Place two of clubs, nine of hearts, jack of spades in this order, the first 12th",
+    facets=(Facet.PLACED_LISTED,),
 )
 def place_several(b: Builder) -> None:
     """Cards you know lie one under the other, from this position on down, when the routine begins."""
@@ -76,6 +85,10 @@ def place_several(b: Builder) -> None:
     family="Set-up",
     phase=SETUP,
     example="Pack: spades, hearts, each from seven to queen",
+    facets=(
+        Facet.PACK,
+        Facet.ORDERED_PACK,
+    ),
 )
 def pack_in_order(b: Builder) -> None:
     """A pack whose order you know, as the heap called deck, face down: one suit after the other from the top.
@@ -98,13 +111,23 @@ def pack_in_order(b: Builder) -> None:
     family="Set-up",
     phase=SETUP,
     example="Place MARKER in pocket, with an odd back",
+    facets=(
+        Facet.EXTRA_CARD,
+        Facet.NO_ORDER,
+    ),
 )
 def place_extra(b: Builder) -> None:
     """A card beside the pack lies ready at another place, on those that are there already."""
     b.lay_extra("card", "place", face_up=b.flag("up"), odd_back=b.flag("odd"))
 
 
-@step("Assumed: {what:text}", family="The page", phase=HANDLING, example="Assumed: a false cut")
+@step(
+    "Assumed: {what:text}",
+    family="The page",
+    phase=HANDLING,
+    example="Assumed: a false cut",
+    facets=(Facet.ASSUMPTION,),
+)
 def assumed(b: Builder) -> None:
     """Something you do that the proof takes on trust: a false cut, a glimpse, a force. Nothing moves.
 

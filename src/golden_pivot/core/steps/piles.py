@@ -8,9 +8,11 @@ from typing import TYPE_CHECKING, Any
 
 from ..cards import index_of
 from ..faults import Impossible
+from ..language.facets import Facet
 from ..language.phrases import list_text
+from ..language.templates import SPECTATOR
 from ..search.program import Cells, Reader
-from .declare import step
+from .declare import freely, step
 
 if TYPE_CHECKING:
     from ..building import Builder
@@ -23,6 +25,8 @@ if TYPE_CHECKING:
     example="Deal deck into 3 piles, face up",
     says="Deal {from} into {piles} piles, a card to each in turn[, {each} each][, {way}].",
     singly=True,
+    facets=(Facet.DEALS_PILES,),
+    domains={"piles": range(2, 11)},
 )
 def deal_piles(b: Builder) -> None:
     """Cards go one at a time onto pile 1, pile 2 and so on in turn, to the end of the heap or so many on each.
@@ -110,6 +114,7 @@ def _gathers(b: Builder, orders: Orders, is_open: bool, secret: bool = False) ->
     does="the piles keep their order",
     example="Spectator gathers the piles in any order",
     says="Gather the piles in any order{secretly}.",
+    free=freely("You put the piles together in any order"),
 )
 def gather_any(b: Builder) -> None:
     """The piles that have cards are put together in whatever order, where they were dealt from unless the line says.
@@ -237,6 +242,9 @@ def deal_each(b: Builder) -> None:
     says="Point to {count} of the piles.",
     yours=("card",),
     finds=("card",),
+    facets=(Facet.NARROWS,),
+    free=freely("You pointed to whichever you liked"),
+    by=SPECTATOR,
 )
 def narrow(b: Builder) -> None:
     """Narrowing, or magician's choice: the piles pointed to are kept if the card is in one of them, else the others.
@@ -317,6 +325,8 @@ def new_pile(b: Builder) -> None:
     family="Choices",
     example="Spectator keeps 2 of the piles",
     says="Keep {count} of the piles, whichever you like.",
+    free=freely("You kept the piles you wanted"),
+    by=SPECTATOR,
 )
 def keep_piles(b: Builder) -> None:
     """Of the piles laid down one by one, the spectator keeps these, whichever they are; every choice must work.

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
+from ..language.facets import Facet
 from ..search.program import Cells
 from .declare import HANDLING, SETUP, step
 
@@ -17,6 +18,7 @@ TURNED = "{turn=turned over sideways|turned end for end|turned face up}"
     "Write {number:number} as the prediction {name:name}[, to wait in {place:place}]",
     family="Choices",
     example="Write n + 1 as the prediction p",
+    facets=(Facet.PREDICTED_NUMBER,),
 )
 def predict(b: Builder) -> None:
     """A number that you commit yourself to here, from what you know at this line. An ending may compare with it."""
@@ -34,6 +36,7 @@ def predict(b: Builder) -> None:
     family="The page",
     phase=HANDLING,
     example="Prediction: FORCE, on paper in pocket, turned over sideways",
+    facets=(Facet.PREDICTED_CARDS,),
 )
 def predict_card(b: Builder) -> None:
     """Cards you commit yourself to here: written on paper, or the cards themselves, ready or reversed in a heap.
@@ -51,6 +54,10 @@ def predict_card(b: Builder) -> None:
     family="Set-up",
     phase=SETUP,
     example="Prediction: FORCE, on the back of MARKER",
+    facets=(
+        Facet.PREDICTED_ON_BACK,
+        Facet.EXTRA_CARD,
+    ),
 )
 def predict_on_back(b: Builder) -> None:
     """Cards you commit yourself to, written on the back of a card of the set-up, which then has an odd back."""

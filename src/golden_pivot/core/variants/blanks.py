@@ -14,17 +14,17 @@ from itertools import product
 from math import prod
 
 from ..answers.formulas import fit
+from ..answers.plays import failing_at_random
 from ..answers.verdicts import PROVED, UNSETTLED, prove
 from ..budget import Budget
 from ..building import PROOF, compile_routine
 from ..faults import BadRoutine, OutOfBudget
+from ..language.kinds import ENDING, PAGE, SETUP
 from ..language.parser import lines_of, read_routine
 from ..language.routine import STEP
 from ..search.algebra import COUNT_PATHS, Layer
 from ..search.frontiers import Exploration, frontiers
 from ..search.program import FAILED, NO_ENDING, AnyInstruction, Choose, Closure, Leap, Program, State
-from ..search.replay import failing_at_random
-from ..steps.declare import ENDING, PAGE, SETUP
 from .edits import quiet
 from .fields import Field, NothingToFill, fields_of, filled
 

@@ -10,18 +10,11 @@ from itertools import permutations
 from ..cards import ordinal
 from ..faults import BadRoutine
 from ..language.expressions import Number
+from ..language.facets import Facet
 from ..language.parser import lines_of
 from ..language.phrases import place_text
 from ..language.routine import STEP, Line, Routine
 from ..language.templates import phrases_of
-
-MOST_PILES, MOST_ROUNDS = 10, 8
-USUAL: Mapping[tuple[str, str], range] = {
-    ("deal_piles", "piles"): range(2, MOST_PILES + 1),
-    ("repeat", "times"): range(1, MOST_ROUNDS + 1),
-    ("pack", "count"): range(2, 61),
-}
-"""(kind of step, slot) → numbers tried for a blank there, where the size of the pack says nothing"""
 
 
 class NothingToFill(ValueError):
@@ -63,7 +56,7 @@ def fields_of(routine: Routine, domains: Mapping[int, Sequence[str]] | None = No
                 raise NothingToFill(f"Blank {number}, in line {line.number}, needs a list of what to try.")
             is_number = all(re.fullmatch(r"\d+", text) for text in tried) and type_name not in ("phrase", "places")
             found.append(Field(number, line.number, slot, start, tried, is_number))
-        if line.kind.name == "deal_piles" and isinstance(count := line.values["piles"], Number):
+        if line.has(Facet.DEALS_PILES) and isinstance(count := line.values["piles"], Number):
             piles = [f"pile {i}" for i in range(1, count.value + 1)]
     if not found:
         raise NothingToFill("There is no blank: write “?” in place of a number, a position or an order.")
@@ -79,15 +72,15 @@ def _marks(line: Line) -> Iterator[tuple[str, str, int]]:
 
 
 def _pack_size(routine: Routine) -> int:
-    for line in routine.walk():
-        if line.kind and line.kind.name == "pack" and isinstance(count := line.values["count"], Number):
+    for line in routine.having(Facet.COUNTED_PACK):
+        if isinstance(count := line.values["count"], Number):
             return count.value
     return 52
 
 
 def _usual(line: Line, slot: str, type_name: str, size: int, piles: Sequence[str]) -> list[str]:
     assert line.kind
-    if usual := USUAL.get((line.kind.name, slot)):
+    if usual := line.kind.domains.get(slot):
         return list(map(str, usual))
     if type_name in ("position", "spot"):
         return list(map(str, range(1, size + 1)))

@@ -11,6 +11,7 @@ from ..answers.verdicts import PROVED, Verdict, prove
 from ..budget import Budget
 from ..faults import BadRoutine
 from ..language.expressions import Number
+from ..language.facets import Facet
 from ..language.parser import read_routine
 from ..language.routine import Line, Routine
 from ..language.values import NewNumber
@@ -74,8 +75,7 @@ def _limits(text: str, region: Region, budget: Budget) -> Iterator[Limit]:
     for line, slot, new, run in _ranges(routine, region):
         secret = bool(line.values.get("secretly"))
         told = next(
-            (other.number for other in routine.walk()
-             if other.kind and other.kind.name == "tell" and new.name in other.values["names"]), None,
+            (other.number for other in routine.having(Facet.TELLS) if new.name in other.values["names"]), None,
         )  # fmt: skip
         steer = f"Any number from {run[0]} to {run[1]}." if run[0] < run[1] else f"Let us take the number {run[0]}."
         yield Limit(

@@ -9,11 +9,11 @@ from ..answers.regions import choices_of
 from ..answers.verdicts import FIXED, REFUTED, RULE, UNSETTLED, Verdict, prove
 from ..budget import Budget
 from ..faults import BadRoutine
+from ..language.kinds import ENDING, HANDLING, PAGE
 from ..language.parser import read_routine
 from ..language.phrases import list_text
 from ..language.routine import STEP, Line, Routine
 from ..search.counted import Count, of_paths
-from ..steps.declare import ENDING, HANDLING, PAGE
 from ..steps.mishaps import heard_as, slips_of_slot
 from .edits import Edit, edited, last_line, quiet, slot_text, with_slots
 

@@ -5,20 +5,20 @@ from __future__ import annotations
 import re
 from itertools import groupby
 
-from ..building.choices import MOST_NUMBERS
-from ..building.lines import MAX_INSTRUCTIONS, MAX_ROUNDS
-from ..building.table import MOST_GATHERED_FREELY, MOST_PILES
-from ..cards import MAX_CARDS
-from ..search.program import MOST_TURNS
-from ..steps import REGISTRY, StepKind
-from ..steps.cards_chosen import MOST_TAKEN
-from .expressions import MAX_DEPTH, MAX_NUMBER
-from .parser import read_routine
-from .routine import MAX_COLUMNS, MAX_LINES, MAX_NESTING
-from .slots import SLOT_TYPES
-from .spoken import request_of
-from .templates import Cards, Element, Flag, Optional, Phrases, Slot, Verb, Who
-from .words import RESERVED
+from .building.choices import MOST_NUMBERS
+from .building.lines import MAX_INSTRUCTIONS, MAX_ROUNDS
+from .building.table import MOST_GATHERED_FREELY, MOST_PILES
+from .cards import MAX_CARDS
+from .language.expressions import MAX_DEPTH, MAX_NUMBER
+from .language.parser import read_routine
+from .language.routine import MAX_COLUMNS, MAX_LINES, MAX_NESTING
+from .language.slots import SLOT_TYPES
+from .language.spoken import request_of
+from .language.templates import Cards, Element, Flag, Optional, Phrases, Slot, Verb, Who
+from .language.words import RESERVED
+from .search.program import MOST_TURNS
+from .steps import REGISTRY, StepKind
+from .steps.cards_chosen import MOST_TAKEN
 
 _RESERVED = ", ".join(f"*{word}*" for word in sorted(RESERVED))
 

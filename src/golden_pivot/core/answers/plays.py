@@ -1,0 +1,65 @@
+"""A routine played along one path: with choices by key, by a path as the search tells it, or at random."""
+
+from __future__ import annotations
+
+import random
+from collections.abc import Mapping, Sequence
+from contextlib import suppress
+
+from ..building import REPLAY, compile_routine, compile_what_can_be
+from ..faults import NoSuchPath
+from ..language.routine import Routine
+from ..search.replay import Play, first_possible, played
+
+
+def play(routine: Routine, choices: Mapping[str, int] | None = None, seed: int | None = None) -> Play:
+    """Play the path of these choices, by key; what is left open is drawn at random with a seed, else the first.
+
+    A choice that is not possible is moved to the nearest one that is. Lines from the first fault on are
+    left out; the faults are in the result.
+    """
+    program, faults = compile_what_can_be(routine, REPLAY)
+    draw = random.Random(seed) if seed is not None else None
+    wanted = choices or {}
+
+    def decide(key: str, options: tuple[int, ...], weights: Sequence[int] | None = None) -> int:
+        if key in wanted:
+            return min(options, key=lambda option: abs(option - wanted[key]))
+        if draw is None:
+            return options[0]
+        return draw.choices(options, weights)[0] if weights else draw.choice(options)
+
+    if draw is None:
+        return played(program, faults, decide, strict=False)
+    return first_possible(program, faults, decide)
+
+
+def play_path(routine: Routine, path: tuple[int, ...], by_index: bool = False) -> Play:
+    """Play the path with these options, or options with these indices, one a choice, in order.
+
+    The first one is taken where they end or do not fit.
+    """
+    program, faults = compile_what_can_be(routine, REPLAY)
+    left = iter(path)
+
+    def decide(key: str, options: tuple[int, ...], weights: Sequence[int] | None = None) -> int:
+        if by_index:
+            return options[next(left, 0)]
+        wanted = next(left, options[0])
+        return wanted if wanted in options else options[0]
+
+    return played(program, faults, decide, strict=False)
+
+
+def failing_at_random(routine: Routine, paths: int, seed: int = 1) -> Play | None:
+    """One of so many paths drawn at random that fails; None where none does. Raises BadRoutine."""
+    program, draw = compile_routine(routine, REPLAY), random.Random(seed)
+
+    def decide(key: str, options: tuple[int, ...], weights: Sequence[int] | None = None) -> int:
+        return draw.choice(options)
+
+    for _ in range(paths):
+        with suppress(NoSuchPath):
+            if (found := played(program, (), decide)).failures:
+                return found
+    return None

@@ -1,0 +1,3 @@
+"""What a worker tells about a request."""
+
+DONE, PROGRESS, CANCELLED, FAILED, NO_MEMORY = "done", "progress", "cancelled", "failed", "no memory"
