@@ -13,6 +13,7 @@ import contextlib
 import inspect
 import io
 import os
+import resource
 import sys
 import textwrap
 from collections.abc import Callable, Iterator
@@ -33,6 +34,7 @@ TESTS = [
     "test_procedures.py",
 ]
 """the quickest to notice come first"""
+MOST_SECONDS = 1_200
 
 
 class _Change(ast.NodeTransformer):
@@ -127,19 +129,31 @@ def perturbations(kind: StepKind, each: int) -> Iterator[tuple[str, ast.Module]]
     yield from found[::step]
 
 
+def _tested(kind: StepKind, tree: ast.Module) -> int:
+    """What pytest says of this meaning."""
+    space = dict(kind.means.__globals__)
+    exec(compile(tree, f"<perturbed {kind.name}>", "exec"), space)
+    REGISTRY[kind.name] = replace(kind, means=space[kind.means.__name__])
+    _read_line.cache_clear()
+    os.environ["FOCUS"] = kind.name
+    with contextlib.redirect_stdout(io.StringIO()), contextlib.redirect_stderr(io.StringIO()):
+        return int(
+            pytest.main(
+                ["-x", "-q", "-p", "no:cacheprovider", "--hypothesis-seed=1", *(f"tests/core/{n}" for n in TESTS)]
+            )
+        )
+
+
 def survives(kind: StepKind, tree: ast.Module) -> bool:
     """Whether all tests pass with this meaning."""
     child = os.fork()
     if child == 0:
-        space = dict(kind.means.__globals__)
-        exec(compile(tree, f"<perturbed {kind.name}>", "exec"), space)
-        REGISTRY[kind.name] = replace(kind, means=space[kind.means.__name__])
-        _read_line.cache_clear()
-        os.environ["FOCUS"] = kind.name
-        with contextlib.redirect_stdout(io.StringIO()), contextlib.redirect_stderr(io.StringIO()):
-            code = pytest.main(["-x", "-q", "-p", "no:cacheprovider", "--hypothesis-seed=1",
-                                *(f"tests/core/{name}" for name in TESTS)])  # fmt: skip
-        os._exit(int(code))
+        code = 1  # a meaning that cannot even be made is noticed as well
+        try:
+            resource.setrlimit(resource.RLIMIT_CPU, (MOST_SECONDS, MOST_SECONDS))  # it may go round for ever
+            code = _tested(kind, tree)
+        finally:
+            os._exit(code)
     _, status = os.waitpid(child, 0)
     return os.waitstatus_to_exitcode(status) == 0
 

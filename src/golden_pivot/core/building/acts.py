@@ -10,6 +10,7 @@ from ..cards import DOWN, FACE_UP, TOKEN, UP
 from ..language.kinds import ENDING
 from ..search.program import (
     ANY_FACE,
+    ANY_PLACE,
     END,
     FAILED,
     NO_ENDING,
@@ -62,7 +63,7 @@ class Acts(Blocks):
             self.assume(f"line {self.line.number} is shielded")
         elif self.needs.exposures:
             run = self._watched(run, passing)
-            self.reads |= {i for i, cell in enumerate(self.cells) if cell.is_place}
+            self.reads.add(ANY_PLACE)
         changed = self.scope.looked_at_spots
         self.scope.looked_at_spots = {spot: on for spot, on in changed.items() if not on & self.touches}
         gathering = self.scope.gathering

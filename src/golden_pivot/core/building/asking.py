@@ -31,6 +31,8 @@ class Asking:
         self.kinds_of_names: dict[str, str] = {}
         self.where_named: dict[str, int] = {}
         self.rounds: tuple[int, ...] = ()
+        self.comes_again = 0
+        """how many repetitions stand around the line of which every round is the same instructions"""
         self.reads: set[int] = set()
         self.touches: set[int] = set()
         self.looks_everywhere = False

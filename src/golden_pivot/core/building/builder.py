@@ -17,10 +17,12 @@ from ..passes.pipeline import passes_for, run
 from ..search.faces import OF_PAIRS, FaceStore
 from ..search.program import (
     ANY_FACE,
+    ANY_PLACE,
     END,
     FAILED,
     JUMP,
     NO_ENDING,
+    Act,
     AnyInstruction,
     Branch,
     Cell,
@@ -172,7 +174,7 @@ class Builder(Keeping):
             else step
             for i, step in enumerate(instructions)
         ]
-        instructions = [self._with_faces_read(step) for step in instructions]
+        instructions = [self._whichever_resolved(step) for step in instructions]
         end = {FAILED, JUMP, *self.tells.values(), *filter(None, (self.again_cell, self.reached_cell))}
         if self.purpose.odds:
             end |= {cell for _, _, cell in self.odds_cells} | ({self.ending_cell} if self.ending_cell else set())
@@ -226,15 +228,23 @@ class Builder(Keeping):
             return "this order of the pack only"
         return "every order of the pack" if free == whole else f"every order of the other {free} cards"
 
-    def _with_faces_read(self, step: AnyInstruction) -> AnyInstruction:
-        """What reads the face of any card that has a name depends on all of them, those named further down a loop too."""
-        if ANY_FACE not in step.reads:
+    def _whichever_resolved(self, step: AnyInstruction) -> AnyInstruction:
+        """What is about any face, or any place, is about all there are, those named further down a loop too."""
+        whichever = {ANY_FACE: frozenset(self.face_cells.values()), ANY_PLACE: frozenset(self.place_cells.values())}
+        if not (step.reads | step.touches) & whichever.keys():
             return step
+
+        def resolved(cells: frozenset[int]) -> frozenset[int]:
+            return (cells - whichever.keys()).union(*(whichever[one] for one in whichever if one in cells))
+
+        if isinstance(step, Act) and step.fills is None and ANY_PLACE in step.touches:
+            step = replace(step, fills=step.touches - whichever.keys())  # no card goes there
         return replace(
             step,
-            reads=step.reads - {ANY_FACE} | frozenset(self.face_cells.values()),
-            looks=step.looks - {ANY_FACE},
-            reads_faces=step.reads_faces - {ANY_FACE},
+            reads=resolved(step.reads),
+            touches=resolved(step.touches),
+            looks=resolved(step.looks),
+            reads_faces=step.reads_faces - whichever.keys(),
         )
 
     def _alike_faces(self) -> tuple[bytes, ...]:

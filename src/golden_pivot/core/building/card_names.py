@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING, Any
 
 from ..cards import FACE_UP, INDIFFERENT, TOKEN, card_value, index_of, mate_of, ordinal
 from ..search.faces import Faces
-from ..search.program import Cell, Cells, Reader
+from ..search.program import ANY_PLACE, Cell, Cells, Reader
 from .asking import Asking
 
 DECK, THEIR_CARD = "deck", "their card"
@@ -51,6 +51,8 @@ class Cards(Asking):
         self.face_cells_by_name: dict[str, int] = {}
         self.fixed_faces: dict[int, int] = {}
         """token of a card that is followed → token of its face, for real cards of the set-up"""
+        self._named_again: set[int] = set()
+        """cells of cards that get their name in a repetition without a stated number, and may get it again"""
         self.faceless: set[int] = set()
         """tokens of cards beside the pack that may be anything"""
 
@@ -175,6 +177,8 @@ class Cards(Asking):
         self._own_tokens[name] = self._free_token()
         self.card_cells[name] = self.new_cell(Cell(name, False, is_card=True))
         self.touches.add(self.card_cells[name])
+        if self.comes_again:  # a card of an earlier time round may still go by this name
+            self.touches.add(ANY_PLACE)
         if self.needs.facts:
             self._face_cell(name, self._own_tokens[name])
             self.touches.add(self.face_cells_by_name[name])
@@ -182,6 +186,8 @@ class Cards(Asking):
             self.scope.known_faces.add(name)
             self.learns(name)
         self.looks_everywhere = self.facts_everywhere = True
+        if self.comes_again:
+            self._named_again.add(self.card_cells[name])
         return self.card_cells[name]
 
     def take_name(self, cell: int, cells: Cells, place: int, index: int) -> None:
@@ -190,7 +196,8 @@ class Cards(Asking):
         token = heap[index] & TOKEN
         face = self.needs.facts and not self.purpose.every_card and self.faces.number(token) is not None
         if token == INDIFFERENT or face:
-            self._take_back(self._own_tokens[self.cells[cell].name], cells)
+            if cell in self._named_again:
+                self._take_back(self._own_tokens[self.cells[cell].name], cells)
             heap = cells[place]
             if face:
                 cells[self.face_cells_by_name[self.cells[cell].name]] = bytes([token])

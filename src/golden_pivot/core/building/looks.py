@@ -145,7 +145,7 @@ class Looks(Spots):
         if not self.needs.facts:
             return
         faces, limits = self.faces, self.purpose.limits or self.purpose.every_card
-        self.touches |= {self.seen_cell}
+        self.touches |= {self.seen_cell, ANY_FACE}  # of whichever card it is, if it has a name
         if limits:
             self.reads |= {self.seen_cell}
         size = len(faces.classes)
@@ -206,7 +206,7 @@ class Looks(Spots):
             return holds
         self.found_needs = replace(self.found_needs, whether=True)
         (c,) = alike
-        self.touches |= {self.seen_cell}
+        self.touches |= {self.seen_cell, ANY_FACE}
         if limits:
             self.reads |= {self.seen_cell}
 
@@ -246,7 +246,7 @@ class Looks(Spots):
         name = self.phrase(card_slot)
         self.looks_in |= place.cells
         self.facts_in |= place.cells
-        self.touches |= {self.seen_cell} | place.cells
+        self.touches |= {self.seen_cell, ANY_FACE} | place.cells
         self.reads |= {self.seen_cell, ANY_FACE}
 
         def options(cells: Sequence[Any]) -> Sequence[int]:

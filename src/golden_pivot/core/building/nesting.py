@@ -113,6 +113,7 @@ class Blocks(Lines):
         before = self.scope.copy()
         ends = []
         self._unlimited += 1
+        self.comes_again += 1
         try:
             for move in [[step] for step in steps] if one_of else [self.line.body]:
                 self._inside(move)
@@ -123,6 +124,7 @@ class Blocks(Lines):
             raise
         finally:
             self._unlimited -= 1
+            self.comes_again -= 1
         says = [step.text.strip().lower() for step in steps] if one_of else ["once more"]
         self.instructions[head] = replace(closure, ends=tuple(ends), says=tuple(says))
         here = len(self.instructions)
@@ -160,11 +162,14 @@ class Blocks(Lines):
         leave = len(self.instructions)
         self.instructions.append(Branch(**self.standing(), holds=holds, target=END))
         with self.may_be_left():
+            self.comes_again += 1
             try:
                 (body or (lambda: self._inside(self.line.body)))()
             except LineFails:
                 self.instructions[head] = Leap(self.line.number, self.rounds, frozenset(), frozenset(), head + 1)
                 raise
+            finally:
+                self.comes_again -= 1
             end = len(self.instructions)
             self.instructions.append(Leap(self.line.number, self.rounds, frozenset(), frozenset(), end + 1))
             self.instructions[head] = replace(loop, end=end)

@@ -4,7 +4,20 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ..search.program import ANY_FACE, END, JUMP, AnyInstruction, Branch, Check, Choose, Closure, Leap, Loop, Program
+from ..search.program import (
+    ANY_FACE,
+    ANY_PLACE,
+    END,
+    JUMP,
+    AnyInstruction,
+    Branch,
+    Check,
+    Choose,
+    Closure,
+    Leap,
+    Loop,
+    Program,
+)
 
 
 def validate(program: Program) -> None:
@@ -21,8 +34,8 @@ def _wrong(program: Program) -> Iterator[str]:
         yield f"{len(program.kills)} kills for {size} instructions"
     for index, step in enumerate(program.instructions):
         named = step.reads | step.touches | step.looks | step.reads_faces
-        if ANY_FACE in named:
-            yield f"{index}: a face of any card is not resolved"
+        if named & {ANY_FACE, ANY_PLACE}:
+            yield f"{index}: which faces or places it is about is not resolved"
         elif not all(cell in cells for cell in named):
             yield f"{index}: there is no such cell"
         yield from (f"{index}: {what}" for what in _wrong_step(program, step, index))

@@ -22,8 +22,9 @@ Cells = list[Any]
 Reader = Callable[[Sequence[Any]], int]
 
 FAILED, JUMP = 0, 1
-ANY_FACE = -1
-"""among the cells a line reads while it is built: the face of whichever named card it turns out to be"""
+ANY_FACE, ANY_PLACE = -1, -2
+"""among the cells of a line while it is built: the face of whichever named card it turns out to be; every place there is,
+also those that come into being further down"""
 NO_ENDING = 1
 """bit of cell FAILED that is set until an ending has been reached; bit i + 1 is claim i"""
 END = 10**9

@@ -1,0 +1,121 @@
+"""Footprints: what an instruction says it reads and changes, against what it does when it runs.
+
+Passes and search rely on them: what nobody says they read is forgotten, and what is not said to touch changes places.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from contextlib import suppress
+from dataclasses import replace
+from typing import Any
+
+import pytest
+from hypothesis import given
+
+from golden_pivot.core.budget import Budget
+from golden_pivot.core.building import PROOF
+from golden_pivot.core.building.builder import lowered
+from golden_pivot.core.faults import OutOfBudget
+from golden_pivot.core.language.kinds import CHANCE
+from golden_pivot.core.language.parser import read_routine
+from golden_pivot.core.passes.liveness import liveness
+from golden_pivot.core.search.explorer import explore
+from golden_pivot.core.search.program import FAILED, Act, AnyInstruction, Branch, Check, Choose, Loop, Program
+from tests.core.test_three_ways import MANY, read
+from tests.face_routines import face_routine
+from tests.strategies import routines
+
+
+class Recorded(list[Any]):
+    """The cells, noting which are read before they are written, and which get another content. A copy is not followed."""
+
+    def __init__(self, cells: Sequence[Any]) -> None:
+        super().__init__(cells)
+        self.read: set[int] = set()
+        self.written: set[int] = set()
+
+    def __getitem__(self, index: Any) -> Any:
+        if index not in self.written:
+            self.read.add(index)
+        return super().__getitem__(index)
+
+    def __setitem__(self, index: Any, content: Any) -> None:
+        if super().__getitem__(index) != content:
+            self.written.add(index)
+        super().__setitem__(index, content)
+
+
+def watched(program: Program) -> Program:
+    """The same program; running it raises AssertionError where an instruction does what it does not say."""
+    places = {index for index, _ in program.places()}
+    own = (
+        places
+        | set(program.face_cells.values())
+        | {i for i, cell in enumerate(program.cells) if cell.name in ("piles to choose from", "number of piles")}
+    )
+    # Which faces have been seen is kept whatever is forgotten (docs/forgetting.md): a choice of a face may ask for it.
+    seen = {*places, *program.face_cells.values(), *([program.faces.cell] if program.faces else [])}
+
+    def asks(step: AnyInstruction, ask: Callable[..., Any] | None) -> Any:
+        def asked(cells: Sequence[Any], *more: Any) -> Any:
+            recorded = Recorded(cells)
+            answer = ask(recorded, *more)  # type: ignore[misc]
+            free = seen if isinstance(step, Choose) and step.by == CHANCE else set()
+            undeclared = recorded.read - step.reads - free
+            assert not undeclared, (step.line, "reads", names(undeclared))
+            assert not recorded.written, (step.line, "changes", names(recorded.written))
+            return answer
+
+        return ask and asked
+
+    def runs(step: Act) -> Callable[[list[Any]], None]:
+        def run(cells: list[Any]) -> None:
+            recorded = Recorded(cells)
+            step.run(recorded)
+            # Of a heap that cards are only put on, or a count that goes on, it does not matter what it was unless it matters later.
+            undeclared = recorded.read - step.reads - (own & step.touches) - {FAILED}
+            assert not undeclared, (step.line, "reads", names(undeclared))
+            changed = recorded.written - step.touches - {FAILED}
+            assert not changed, (step.line, "changes", names(changed))
+            cells[:] = list.__iter__(recorded)
+
+        return run
+
+    def names(cells: set[int]) -> list[str]:
+        return [program.cells[cell].name for cell in cells]
+
+    def recording(step: AnyInstruction) -> AnyInstruction:
+        match step:
+            case Act():
+                return replace(step, run=runs(step))
+            case Choose():
+                return replace(step, options=asks(step, step.options), ways=asks(step, step.ways))
+            case Check() | Branch():
+                return replace(step, holds=asks(step, step.holds))
+            case Loop():
+                return replace(step, measure=asks(step, step.measure))
+        return step
+
+    return replace(program, instructions=tuple(map(recording, program.instructions)))
+
+
+def explored(text: str) -> None:
+    """A proof: a replay forgets nothing and leaves everything in its order."""
+    program, faults = lowered(read_routine(text), PROOF)
+    if faults:
+        return  # such as a secret that is made use of
+    with suppress(OutOfBudget):
+        explore(liveness(watched(program)), Budget(states=2_000))
+
+
+@MANY
+@given(routines())
+def test_every_instruction_does_what_it_says(text: str) -> None:
+    read(text)
+    explored(text)
+
+
+@pytest.mark.parametrize("seed", range(60))
+def test_so_it_does_where_faces_are_looked_at(seed: int) -> None:
+    explored(face_routine(seed))
