@@ -151,6 +151,14 @@ def test_remarks_patter_blocks_and_what_is_not_understood_survive() -> None:
     assert [line.number for line in repeat.body] == [6, 7]
 
 
+def test_what_is_only_written_about_a_routine_changes_nothing() -> None:
+    from golden_pivot.core.answers.verdicts import prove
+
+    about = "Title: One\nCredit: nobody\nNote: a note\n"
+    rows = PACK + "Deal 3 cards from deck\nEnds with: the 8th card of deck is FORCE\n"
+    assert prove(read_routine(about + rows)).headline == prove(read_routine(rows)).headline
+
+
 FAULTS = [
     # text, line, column, words of the message, words of the remedy or of what was expected
     ("Pack: 52 crads, any order", 1, 10, "“crads”", "“cards”"),
@@ -165,6 +173,8 @@ FAULTS = [
     (PACK + "Place KEY 10th", 3, 11, "FORCE already lies there", "another place"),
     (PACK + "Place FORCE 11th", 3, 7, "used twice", "something else"),
     (PACK + "Place KEY 60th", 3, 11, "no position 60", "from 1 to 52"),
+    (PACK + "Place KEY at position 3 from the left", 3, 11, "no position 3 from the left", "from 1 to 52"),
+    (PACK + "Place KEY, LOCK in this order, the first at position 3 from the right", 3, 42, "no position 3 from the right", "from 1 to 52"),
     (PACK + "Spectator names a number n from 20 to 10", 3, 26, "No number is from 20 to 10", "smaller number first"),
     (PACK + "Spectator names a number n from 1 to 2\nSpectator names a number n from 1 to 2", 4, 26, "used twice",
      "something else"),

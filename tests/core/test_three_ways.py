@@ -202,6 +202,15 @@ def test_choices_named_to_the_replay_are_the_ones_it_plays(text: str, seed: int)
     assert [frame.state for frame in again.frames] == [frame.state for frame in drawn.frames]
 
 
+def test_a_mate_goes_on_what_lies_there() -> None:
+    text = (
+        "Pack: clubs, spades, each from ace to two\nSpectator shuffles deck\nRemember the top card of deck: P\n"
+        "Deal 1 card from deck to hand\nTake the mate of P from deck to hand: MATE\nEnds with: the top card of hand is MATE\n"
+    )
+    found, paths = prove(read_routine(text)), every_path(routine_json(read_routine(text)))
+    assert found.verdict == PROVED and found.paths == len(paths)
+
+
 @pytest.mark.parametrize(
     ("ending", "verdict"),
     [

@@ -231,20 +231,21 @@ class Builder(Keeping):
     def _whichever_resolved(self, step: AnyInstruction) -> AnyInstruction:
         """What is about any face, or any place, is about all there are, those named further down a loop too."""
         whichever = {ANY_FACE: frozenset(self.face_cells.values()), ANY_PLACE: frozenset(self.place_cells.values())}
-        if not (step.reads | step.touches) & whichever.keys():
+        any_one = frozenset(whichever)
+        if not (step.reads | step.touches) & any_one:
             return step
 
         def resolved(cells: frozenset[int]) -> frozenset[int]:
-            return (cells - whichever.keys()).union(*(whichever[one] for one in whichever if one in cells))
+            return frozenset(cells - any_one).union(*(whichever[one] for one in any_one & cells))
 
         if isinstance(step, Act) and step.fills is None and ANY_PLACE in step.touches:
-            step = replace(step, fills=step.touches - whichever.keys())  # no card goes there
+            step = replace(step, fills=step.touches - any_one)  # no card goes there
         return replace(
             step,
             reads=resolved(step.reads),
             touches=resolved(step.touches),
             looks=resolved(step.looks),
-            reads_faces=step.reads_faces - whichever.keys(),
+            reads_faces=step.reads_faces - any_one,
         )
 
     def _alike_faces(self) -> tuple[bytes, ...]:

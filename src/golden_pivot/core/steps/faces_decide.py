@@ -152,7 +152,6 @@ def count_down(b: Builder) -> None:
         raise b.fault("high", "Nobody counts down like that.", "from at most 13 down to at least 1", "Change it.")
     source = b.source("from")
     to = b.destination("to", apart_from=source)
-    b.ask_faces()
     number = b.new_number("names", b.name_of_this_round("names"), secret=False)
     b.counts_down(source, to, number, range(high, low - 1, -1), b.flag("tens"), b.flag("cap"))
 
