@@ -6,6 +6,7 @@ import time
 from collections.abc import Callable
 
 from golden_pivot import demo
+from golden_pivot.core.analysis import Analysis
 from golden_pivot.core.answers.verdicts import prove
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.faults import BadRoutine
@@ -36,7 +37,7 @@ def print_show() -> None:
             lambda it=it: SHEETS["cues"](it),
             lambda cues=cues: pdf_of(cues),
             lambda it=it: SHEETS["reset"](it),
-            lambda text=text: costs_of(text, Budget()),
+            lambda text=text: costs_of(Analysis(text)),
             lambda text=text: schools_of(text, Budget()),
         )
         times = [_seconds(work) for work in works]  # type: ignore[arg-type]

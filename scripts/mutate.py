@@ -27,11 +27,10 @@ from golden_pivot.core.steps import REGISTRY, StepKind
 
 TESTS = [
     "test_three_ways.py",
+    "passes/test_footprints.py",
     "test_language.py",
     "test_prover.py",
     "test_true_words.py",
-    "test_faces_forgotten.py",
-    "test_procedures.py",
 ]
 """the quickest to notice come first"""
 MOST_SECONDS = 1_200

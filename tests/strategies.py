@@ -25,6 +25,11 @@ PLACED = ("FORCE", "KEY", "queen of hearts", "queen of diamonds", "two of clubs"
 WORDS = ("ox", "bay", "lamp", "the sea", "harbour")
 
 
+def _with_an_end(number: str) -> str:
+    """What has no end of its own must stand in brackets where something follows."""
+    return f"({number})" if "digit sum" in number or "remainder" in number else number
+
+
 @st.composite
 def numbers(draw: Any, known: list[str], depth: int = 2, more: tuple[str, ...] = ()) -> str:
     """An expression in the known names; `more` are further atoms that may stand in it."""
@@ -35,8 +40,8 @@ def numbers(draw: Any, known: list[str], depth: int = 2, more: tuple[str, ...] =
     return draw(
         st.sampled_from(
             [
-                f"{a} + {b}", f"{a} - ({b})", f"({a}) * ({b})", f"half of ({a}) rounded up",
-                f"half of ({a}) rounded down", f"digit sum of ({a})", f"remainder of ({a}) divided by ({b} + 1)",
+                f"{_with_an_end(a)} + {b}", f"{_with_an_end(a)} - ({b})", f"({a}) * ({b})", f"half of ({a}) rounded up",
+                f"half of ({a}) rounded down", f"digit sum of ({a})", f"remainder of ({a}) divided by ({_with_an_end(b)} + 1)",
                 f"min({a}, {b})", f"max({a}, {b})",
             ]
         )

@@ -49,7 +49,8 @@ MAY_IMPORT = {
     "answers": {"language", "search", "building", "passes"},
     "variants": {"language", "search", "building", "answers", "steps"},
     "desks": {"language", "search", "building", "answers", "variants", "steps"},
-    "show": {"language", "search", "building", "answers", "variants", "steps", "desks"},
+    "show": {"analysis", "language", "search", "building", "answers", "variants", "steps", "desks"},
+    "analysis": {"answers", "language", "building", "search"},
 }
 GROUND = {"cards", "faults", "budget"}
 

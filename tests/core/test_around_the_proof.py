@@ -12,6 +12,7 @@ from itertools import islice, pairwise
 from hypothesis import HealthCheck, Phase, assume, example, given, settings
 from hypothesis import strategies as st
 
+from golden_pivot.core.analysis import Analysis
 from golden_pivot.core.answers.ledger import ledger_of_card
 from golden_pivot.core.answers.plays import play_path
 from golden_pivot.core.answers.regions import region_of
@@ -408,7 +409,7 @@ def test_what_is_said_of_the_number_of_cards(text: str, pick: int, number: int) 
     )
     counts = {len(path.table.marks[nth][1].get("deck", ())) for path in paths if nth in path.table.marks}
     assume(counts)
-    untrue = any(f"{number} cards" in found.said for found in wording_of(said, Budget()))
+    untrue = any(f"{number} cards" in found.said for found in wording_of(Analysis(said)))
     assert untrue == (counts != {number}), (said, counts)
 
 
@@ -427,4 +428,4 @@ def test_the_most_cards_that_any_path_handles(text: str) -> None:
                 (before.state, program.instructions[frame.instruction]) for before, frame in pairwise(played.frames)
             ]
             handled.append(sum(step.handled(state) for state, step in steps if isinstance(step, Act)))
-    assert effort_of(routine, Budget()).cards == max(handled)
+    assert effort_of(Analysis(text)).cards == max(handled)

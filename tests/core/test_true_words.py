@@ -8,6 +8,7 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
+from golden_pivot.core.analysis import Analysis
 from golden_pivot.core.answers.notes import recap_of
 from golden_pivot.core.answers.odds import odds_of
 from golden_pivot.core.answers.plays import play
@@ -302,7 +303,7 @@ def test_what_was_done_is_told_in_words_and_not_in_codes() -> None:
             "Spectator gathers the piles in any order to table\n")  # fmt: skip
     found = proved(text)
     assert found.verdict == "rule" and found.landing
-    told = [words for words, _ in cues_of(read_routine(text), found, Budget()).landing]
+    told = [words for words, _ in cues_of(Analysis(text)).landing]
     assert told[0] == "the piles pointed to in line 4 is 1, the order of the piles is 1 from the top", told
 
 

@@ -10,6 +10,7 @@ from typing import Annotated, Any
 
 import typer
 
+from ..core.analysis import Analysis
 from ..core.budget import Budget
 from ..core.faults import BadRoutine, OutOfBudget
 from ..core.show.compare import ADDED, CHANGED, REMOVED, SAME, ComparedRow, Side, compared
@@ -43,7 +44,7 @@ def add_show(app: typer.Typer, text_of: Read, refuse: Refuse) -> None:
     def costs(routine: Named, data: DataFile = None, as_json: AsJson = False, seconds: Seconds = 60.0) -> None:
         """What a routine costs, what shows when, and what is said that is not so."""
         text = text_of(routine, data)
-        found = _tried(refuse, routine, lambda: costs_of(text, Budget(seconds=seconds)))
+        found = _tried(refuse, routine, lambda: costs_of(Analysis(text, Budget(seconds=seconds))))
         _answer(asdict(found), _told(found), as_json)
 
     @app.command("schools")

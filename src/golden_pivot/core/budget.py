@@ -43,6 +43,10 @@ class Budget:
         fewest = min(filter(None, (transitions, self.transitions)), default=None)
         return replace(self, states=min(states, self.states or states), transitions=fewest)
 
+    def quiet(self) -> Budget:
+        """The same limits; how far a single proof is, is not told, as there are many."""
+        return replace(self, progress=lambda words: None)
+
     def is_over(self) -> bool:
         """The time is up."""
         return self.seconds is not None and time.perf_counter() - self.started > self.seconds

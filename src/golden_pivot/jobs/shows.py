@@ -6,6 +6,7 @@ import base64
 from dataclasses import asdict
 from typing import Any
 
+from ..core.analysis import Analysis
 from ..core.budget import Budget
 from ..core.faults import BadRoutine, OutOfBudget
 from ..core.show.compare import compared
@@ -44,7 +45,7 @@ def costs(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
     """{text, layout, thick, paces?} → {costs}; null for a text with faults or out of budget."""
     layout = Layout(**request["layout"])
     try:
-        found = costs_of(request["text"], budget, layout, request["thick"], _paces(request))
+        found = costs_of(Analysis(request["text"], budget), layout, request["thick"], _paces(request))
     except (BadRoutine, OutOfBudget):
         return {"costs": None}
     return {"costs": asdict(found)}

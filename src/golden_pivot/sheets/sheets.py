@@ -5,20 +5,18 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 
-from ..core.answers.verdicts import Verdict, prove
+from ..core.analysis import Analysis
 from ..core.budget import Budget
 from ..core.cards import card_value
 from ..core.desks.assembly import two_deals
 from ..core.faults import BadRoutine, OutOfBudget
 from ..core.language.facets import Facet
-from ..core.language.parser import read_routine
 from ..core.language.phrases import list_text
 from ..core.language.routine import EMPTY, Routine
 from ..core.show import cues, recoveries, reset, setup
 from ..core.show.effort import Effort, effort_of
 from ..core.show.paces import Paces
 from ..core.show.wording import wording_of
-from ..core.variants.edits import quiet
 from .document import Beat, Cards, Document, Grid, Heading, Items, Paragraph, Part
 
 MANY = 10
@@ -29,25 +27,36 @@ MANY = 10
 class Shown:
     """What every sheet begins from."""
 
-    text: str
-    routine: Routine
-    verdict: Verdict | None
-    """None while the text has faults"""
+    analysis: Analysis
+    is_complete: bool
+    """the text has no faults"""
     warning: str | None
-    budget: Budget
     paces: Paces
+
+    @property
+    def text(self) -> str:
+        return self.analysis.text
+
+    @property
+    def routine(self) -> Routine:
+        return self.analysis.routine
+
+    @property
+    def budget(self) -> Budget:
+        return self.analysis.budget
 
 
 def shown(text: str, budget: Budget, paces: Paces | None = None) -> Shown:
-    routine = read_routine(text)
+    it = Analysis(text, budget)
+    complete = True
     try:
-        verdict = prove(routine, quiet(budget), explain=True)
+        verdict = it.verdict
         bad = verdict.verdict in ("refuted", "lost", "unsettled")
         warning = f"Not to be relied upon. {verdict.headline}." if bad else None
     except BadRoutine as faults:
-        verdict = None
+        complete = False
         warning = f"Still being written: {faults.faults[0]}"
-    return Shown(text, routine, verdict, warning, budget, paces or Paces())
+    return Shown(it, complete, warning, paces or Paces())
 
 
 def _document(it: Shown, subtitle: str, parts: Iterator[Part]) -> Document:
@@ -118,7 +127,7 @@ def _setup(it: Shown) -> Iterator[Part]:
 
 
 def _cues(it: Shown) -> Iterator[Part]:
-    found = cues.cues_of(it.routine, it.verdict, it.budget)
+    found = cues.cues_of(it.analysis)
     slips = recoveries.slips_for_a_sheet(it.text, it.budget)
     cautions = recoveries.cautions_of(it.routine, slips)
     yield from _note(it)
@@ -153,7 +162,7 @@ def _cues(it: Shown) -> Iterator[Part]:
         yield Heading("Where it is")
         yield Grid(("if you know", "it is at"), found.landing)
     it.budget.progress("what to do outside the limits")
-    outside = tuple(recoveries.outside_limits(it.text, it.budget)) if it.verdict else ()
+    outside = tuple(recoveries.outside_limits(it.text, it.budget)) if it.is_complete else ()
     if outside:
         yield Heading("If they go outside")
         yield _recovered(outside)
@@ -172,7 +181,7 @@ def _cues(it: Shown) -> Iterator[Part]:
         yield Heading("What was free")
         yield Items(found.recap)
     it.budget.progress("whether what is said is so")
-    untrue = wording_of(it.text, it.budget) if it.verdict else ()
+    untrue = wording_of(it.analysis) if it.is_complete else ()
     if untrue:
         yield Heading("Said, and not so")
         yield Items(tuple(f"line {one.line}: “{one.said}”. {one.why}" for one in untrue))
@@ -194,7 +203,7 @@ def _square(words: str, names: tuple[str, ...], known_rows: tuple[tuple[tuple[st
 
 
 def _reset(it: Shown) -> Iterator[Part]:
-    if it.verdict is None:
+    if not it.is_complete:
         raise BadRoutine(it.routine.faults)
     it.budget.progress("every way it can end")
     plan = reset.reset_of(it.routine, it.budget, it.paces)
@@ -216,7 +225,7 @@ def _reset(it: Shown) -> Iterator[Part]:
     yield Heading("Handing it out")
     yield Paragraph(plan.examinable)
     yield Heading("What it costs")
-    yield from _costs(effort_of(it.routine, it.budget, it.paces))
+    yield from _costs(effort_of(it.analysis, it.paces))
 
 
 def _costs(effort: Effort) -> Iterator[Part]:

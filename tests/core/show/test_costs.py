@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from golden_pivot import demo
-from golden_pivot.core.budget import Budget
+from golden_pivot.core.analysis import Analysis
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.show.cues import cues_of
-from golden_pivot.core.show.effort import effort_of, longest_play, operations
+from golden_pivot.core.show.effort import effort_of, operations
 from golden_pivot.core.show.exposure import exposure_of
 from golden_pivot.core.show.paces import Paces
 from golden_pivot.core.show.table_room import Layout, row_width, widest
@@ -14,8 +14,8 @@ from golden_pivot.core.show.table_room import Layout, row_width, widest
 
 def test_the_effort_of_the_harbour_light() -> None:
     """Arithmetic: the longest path names 39; 39 cards dealt and put back, then 3 + 9 = 12 dealt. Paces of one second."""
-    routine = read_routine(demo.demo_text("harbour_light"))
-    effort = effort_of(routine, Budget(), Paces(card=1, count=1, look=1, step=1, decision=1, word=0, sum=1))
+    harbour = Analysis(demo.demo_text("harbour_light"))
+    effort = effort_of(harbour, Paces(card=1, count=1, look=1, step=1, decision=1, word=0, sum=1))
     assert (effort.cards, effort.deals, effort.decisions) == (39 + 12, 2, 1)
     # 1 choice; 39 cards and the action; putting back; 12 cards, the action and one sum.
     assert effort.seconds == 1 + (39 + 1) + 1 + (12 + 1 + 1)
@@ -27,15 +27,13 @@ def test_the_effort_of_the_harbour_light() -> None:
 
 def test_the_effort_of_three_watches() -> None:
     """Arithmetic: three times 27 cards dealt; a card thought of and three piles told."""
-    effort = effort_of(
-        read_routine(demo.demo_text("watch_below")), Budget(), Paces(card=1, step=0, decision=0, word=0, sum=0)
-    )
+    effort = effort_of(Analysis(demo.demo_text("watch_below")), Paces(card=1, step=0, decision=0, word=0, sum=0))
     assert (effort.cards, effort.deals, effort.decisions, effort.seconds) == (81, 3, 4, 81)
 
 
 def test_the_effort_of_four_decks() -> None:
     """Arithmetic: 16 cards twice, then at most 3 + 4 · 3 = 15; two operations in the head."""
-    effort = effort_of(read_routine(demo.demo_text("four_decks")), Budget())
+    effort = effort_of(Analysis(demo.demo_text("four_decks")))
     assert (effort.cards, effort.deals) == (47, 3)
     assert [(one.operations, one.hard) for one in effort.sums] == [(2, "middling")]
 
@@ -47,7 +45,7 @@ def test_operations_in_the_head() -> None:
 
 def test_the_table_is_measured() -> None:
     """63 mm cards (common practice): a row of 8 is 504 mm, the pack and the pocket aside; half covered, 283.5 mm."""
-    played = longest_play(read_routine(demo.demo_text("cabin_corridor")), Budget())
+    played = Analysis(demo.demo_text("cabin_corridor")).longest
     room = widest(played)
     assert row_width(8, 63, 0) == 504 and row_width(8, 63, 0.5) == 283.5
     assert room.width == 63 + 12 + 504 and room.height == 88 and room.fits and room.remedy is None
@@ -58,15 +56,15 @@ def test_the_table_is_measured() -> None:
     assert not widest(played, Layout(overlap=needed - 0.02, table=400)).fits
     assert widest(played, Layout("bridge")).width == 57 + 12 + 8 * 57
     # The pack and four piles beside it: 5 · 63 + 4 · 12.
-    assert widest(longest_play(read_routine(demo.demo_text("four_passengers")), Budget())).width == 363
+    assert widest(Analysis(demo.demo_text("four_passengers")).longest).width == 363
     # Three piles of nine side by side: 3 · 63 + 2 · 12; the pack is dealt out.
-    watch = widest(longest_play(read_routine(demo.demo_text("watch_below")), Budget()), Layout(table=100))
+    watch = widest(Analysis(demo.demo_text("watch_below")).longest, Layout(table=100))
     assert watch.width == 213 and watch.remedy == "Lay the 3 heaps in 3 rows."
 
 
 def test_a_snake_and_heaps_in_rows() -> None:
     """Arithmetic: in two rows the pack and three cards (63 + 12 + 189) lie above five (315); 88 + 12 + 88 deep."""
-    played = longest_play(read_routine(demo.demo_text("cabin_corridor")), Budget())
+    played = Analysis(demo.demo_text("cabin_corridor")).longest
     snake = widest(played, Layout(table=330, rows=2))
     assert [(piece.name, piece.cards, piece.left, piece.top) for piece in snake.pieces] == [
         ("deck", 22, 0, 0), ("row", 3, 75, 0), ("row", 5, 0, 100)
@@ -79,14 +77,14 @@ def test_a_snake_and_heaps_in_rows() -> None:
 
 
 def test_what_is_in_sight() -> None:
-    seen = exposure_of(read_routine(demo.demo_text("pursers_count")), Budget())
+    seen = exposure_of(Analysis(demo.demo_text("pursers_count")))
     assert seen.turned_away == ((6, 8),)
     last = seen.moments[-1]
     assert "LODGER" in last.faces and last.theirs == ("the nth card back from the last dealt",) and last.yours == ()
     unshielded = demo.demo_text("pursers_count").replace(", shielded", "")
-    notes = [moment.note for moment in exposure_of(read_routine(unshielded), Budget()).moments if moment.note]
+    notes = [moment.note for moment in exposure_of(Analysis(unshielded)).moments if moment.note]
     assert any("Take care: the back of LODGER shows on some path." in note for note in notes)
-    beats = {beat.line: beat for beat in cues_of(read_routine(unshielded), None, Budget()).beats}
+    beats = {beat.line: beat for beat in cues_of(Analysis(unshielded)).beats}
     assert (beats[6].away, beats[8].away) == ("look away", "turn back when it is done")
     assert any("shows on some path" in words for words in beats[10].watch)
 
@@ -97,11 +95,11 @@ def test_an_odd_back_that_shows_on_some_path_is_told_without_a_claim() -> None:
         "Pack: 20 cards, any order\nPlace MARK 3rd, with an odd back\nSpectator cuts off n cards of deck, n from 1 to 5, to hand\n"
         "Put hand on deck\nEnds with: the 3rd card of deck is MARK\n"
     )
-    notes = {moment.line: moment.note for moment in exposure_of(read_routine(text), Budget()).moments}
+    notes = {moment.line: moment.note for moment in exposure_of(Analysis(text)).moments}
     assert notes[3] == "Take care: an odd back shows on some path."
     (held,) = [
         moment.line
-        for moment in exposure_of(read_routine(text.replace("n from 1 to 5", "n from 3 to 5")), Budget()).moments
+        for moment in exposure_of(Analysis(text.replace("n from 1 to 5", "n from 3 to 5"))).moments
         if moment.note
     ] or [None]
     assert held is None
@@ -113,7 +111,7 @@ def test_each_side_sees_its_own() -> None:
         "Prediction: FORCE, on paper in table\nRemember the bottom card of deck: KEY\nDeal 4 cards from deck to heap\n"
         "Spectator thinks of a card in heap: their card\nEnds with: the 2nd card of heap is FORCE\n"
     )
-    moments = {moment.line: moment for moment in exposure_of(read_routine(text), Budget()).moments}
+    moments = {moment.line: moment for moment in exposure_of(Analysis(text)).moments}
     assert moments[6].yours == ("the bottom card of the pack",) and moments[6].theirs == ()
     assert moments[7].writing == ("FORCE on MARK", "FORCE on paper") and moments[7].odd_backs == ()
     assert moments[8].theirs == ("the faces of the heap",)
@@ -121,5 +119,5 @@ def test_each_side_sees_its_own() -> None:
 
 def test_a_thick_packet_is_told() -> None:
     text = "Pack: 52 cards, any order\nPlace A on top\nCut off 15 cards of deck to pocket\nEnds with: the top card of pocket is A\n"
-    notes = [moment.note for moment in exposure_of(read_routine(text), Budget()).moments]
+    notes = [moment.note for moment in exposure_of(Analysis(text)).moments]
     assert notes[-1] == "pocket holds 15 cards, which looks thick."

@@ -5,6 +5,7 @@ from __future__ import annotations
 import pytest
 
 from golden_pivot import demo
+from golden_pivot.core.analysis import Analysis
 from golden_pivot.core.answers.verdicts import prove
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.language.parser import read_routine
@@ -79,4 +80,4 @@ def test_lines_can_be_written_into_the_gaps(name: str) -> None:
     routine = read_routine(full)
     assert not routine.faults and gaps_of(routine) == {} and filled_in(full) == full
     assert prove(routine, Budget()).headline == prove(read_routine(text), Budget()).headline
-    assert [one for one in wording_of(full, Budget()) if "{" in one.said] == [], "every field is known"
+    assert [one for one in wording_of(Analysis(full)) if "{" in one.said] == [], "every field is known"

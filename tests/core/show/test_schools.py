@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from golden_pivot import demo
+from golden_pivot.core.analysis import Analysis
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.show.schools import School, schools_of
@@ -29,7 +30,7 @@ def test_other_schools_are_carried_through_and_proved() -> None:
     assert "court cards" not in courts.text and courts.verdict == "proved"
     assert schools_of(demo.demo_text("watch_below"), Budget()) == ()
     untrue = demo.demo_text("harbour_light") + "  “The 28th card knows.”\n"
-    assert wording_of(untrue, Budget()) and not schools_of(untrue, Budget())[0].untrue, "it was untrue before"
+    assert wording_of(Analysis(untrue)) and not schools_of(untrue, Budget())[0].untrue, "it was untrue before"
     placed = demo.demo_text("second_berth").replace("Ends with", "“The first card.”\nEnds with")
     assert {one.label: one for one in schools_of(placed, Budget())}["next instead of last"].verdict == "proved"
 
@@ -57,7 +58,7 @@ def test_kinds_of_prediction_and_a_card_that_is_glimpsed() -> None:
         "nothing prepared: glimpse the card that lies there": "Remember the 28th card of deck: LANTERN",
     }.items():
         assert found[label].verdict == "proved" and line in found[label].text, label
-        assert found[label].untrue == () and wording_of(found[label].text, Budget()) == ()
+        assert found[label].untrue == () and wording_of(Analysis(found[label].text)) == ()
     assert "repeatable at once" in found["nothing prepared: glimpse the card that lies there"].gained
     glimpsed = found["nothing prepared: glimpse the card that lies there"].text
     back = {one.label: one for one in schools_of(glimpsed, Budget())}[

@@ -6,6 +6,7 @@ import pytest
 from fontTools.ttLib import TTFont
 
 from golden_pivot import demo
+from golden_pivot.core.analysis import Analysis
 from golden_pivot.core.answers.plays import play
 from golden_pivot.core.answers.verdicts import prove
 from golden_pivot.core.budget import Budget
@@ -130,7 +131,7 @@ def test_every_letter_has_a_font_and_most_sheets_take_one() -> None:
 
 def test_sums_are_worked_out_beforehand() -> None:
     text = demo.demo_text("four_decks")
-    found = cues_of(read_routine(text), prove(read_routine(text)), Budget())
+    found = cues_of(Analysis(text))
     (shortcut,) = found.shortcuts
     assert shortcut.names == ("a", "b") and len(shortcut.rows) == 16 and (("2", "3"), 14) in shortcut.rows
     letters = (
@@ -138,12 +139,12 @@ def test_sums_are_worked_out_beforehand() -> None:
         "Deal letters of value of their card + letters of suit of their card cards from deck to heap\nPut hand on heap\n"
         "If letters of suit of their card is 5:\n  “Clubs.”\nEnds with: the top card of heap is their card\n"
     )
-    cards, suits = cues_of(read_routine(letters), None, Budget()).shortcuts
+    cards, suits = cues_of(Analysis(letters)).shortcuts
     assert len(cards.rows) == 52 and dict(cards.rows)["queen of hearts",] == len("queen") + len("hearts")
     assert suits.rows == ((("clubs",), 5), (("diamonds",), 8), (("hearts",), 6), (("spades",), 6))
     assert "king 9 12 10 10" in SHEETS["cues"](shown(letters, Budget())).text()
     stowaway = demo.demo_text("the_stowaway")
-    rule = cues_of(read_routine(stowaway), prove(read_routine(stowaway)), Budget())
+    rule = cues_of(Analysis(stowaway))
     assert len(rule.landing) == 10
 
 
@@ -157,7 +158,7 @@ def test_in_one_case_something_else_is_said() -> None:
         text_from_json(routine_json(routine)) == routine_text(routine)
         and prove(routine, Budget()).verdict == "proved"
     )
-    beats = {beat.line: beat for beat in cues_of(routine, None, Budget()).beats}
+    beats = {beat.line: beat for beat in cues_of(Analysis(text)).beats}
     assert beats[4].says == ("One.",) and beats[6].says == ("Two.",) and beats[4].needs == ("n",) and not beats[4].gap
     assert [frame.line for frame in play(routine, {"n": 2}).frames] == [0, 3, 6, 8, 9], (
         "it is heard where it is played"
@@ -194,8 +195,8 @@ def test_predictions_are_printed_with_where_they_wait_and_how_they_are_turned() 
     )
     assert "Write FORCE on paper and put it in pocket." in setup and "Write FORCE on the back of MARK." in setup
     assert "MARK has writing on its back" in SHEETS["reset"](it).text()
-    assert wording_of(FORETOLD, Budget()) == ()
-    (finding,) = wording_of(FORETOLD.replace("Prediction: FORCE, on paper", "Prediction: MARK, on paper"), Budget())
+    assert wording_of(Analysis(FORETOLD)) == ()
+    (finding,) = wording_of(Analysis(FORETOLD.replace("Prediction: FORCE, on paper", "Prediction: MARK, on paper")))
     assert "No ending speaks of MARK" in finding.why
     odd = FORETOLD.replace("Deal 3", "Deal 4").replace(
         "Ends with: the last card dealt is FORCE", "Never shows: an odd back"

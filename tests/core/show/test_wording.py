@@ -5,8 +5,7 @@ from __future__ import annotations
 import pytest
 
 from golden_pivot import demo
-from golden_pivot.core.budget import Budget
-from golden_pivot.core.language.parser import read_routine
+from golden_pivot.core.analysis import Analysis
 from golden_pivot.core.show.cues import cues_of
 from golden_pivot.core.show.wording import wording_of
 from tests.core.show import SHOWN, file_text
@@ -15,15 +14,13 @@ from tests.core.show import SHOWN, file_text
 def test_two_cards_will_be_face_up_is_caught() -> None:
     """They are reversed; whether that is face up or face down depends on how the packet lies."""
     text = file_text("p11_cut_and_turn_over")
-    assert wording_of(text, Budget()) == ()
+    assert wording_of(Analysis(text)) == ()
     said = text.rstrip() + "\n  “Two cards will be face up, and you know which.”\n"
-    (finding,) = wording_of(said, Budget())
+    (finding,) = wording_of(Analysis(said))
     assert finding.said == "Two cards will be face up" and finding.line == len(said.splitlines())
     meant = said.replace("which.”", "which.” (untrue)")
-    assert wording_of(meant, Budget()) == ()
-    (beat,) = (
-        one for one in cues_of(read_routine(meant), None, Budget()).beats if one.says and "Two" in one.says[-1]
-    )
+    assert wording_of(Analysis(meant)) == ()
+    (beat,) = (one for one in cues_of(Analysis(meant)).beats if one.says and "Two" in one.says[-1])
     assert beat.says[-1] == "Two cards will be face up, and you know which."
 
 
@@ -32,9 +29,9 @@ def test_the_eleventh_card_is_caught_where_it_can_be_the_twelfth() -> None:
         "Pack: 30 cards, any order\nPlace A 11th\nPlace B in pocket\nSpectator names a number n from 0 to 1\n"
         "If n is 1:\n  Put pocket on deck\n“You find it at the eleventh card.”\n"
     )
-    (finding,) = wording_of(text, Budget())
+    (finding,) = wording_of(Analysis(text))
     assert finding.said == "the eleventh card" and finding.why.startswith("Fails when n is 1: A is 12th")
-    assert wording_of(text.replace("from 0 to 1", "from 0 to 0"), Budget()) == ()
+    assert wording_of(Analysis(text.replace("from 0 to 1", "from 0 to 0"))) == ()
 
 
 @pytest.mark.parametrize(
@@ -68,7 +65,7 @@ def test_what_is_said_is_proved_where_it_is_said(patter: str, caught: str | None
         "Spectator remembers the 3rd card of deck: their card\nTurn over the top 3 cards of deck as a block\n"
         f"  “{patter}”\nTurn over the top 3 cards of deck as a block\nEnds with: the 5th card of deck is A\n"
     )
-    assert [one.said for one in wording_of(text, Budget())] == ([caught] if caught else [])
+    assert [one.said for one in wording_of(Analysis(text))] == ([caught] if caught else [])
 
 
 def test_what_is_said_in_one_case_is_judged_on_its_paths_alone() -> None:
@@ -80,7 +77,7 @@ def test_what_is_said_in_one_case_is_judged_on_its_paths_alone() -> None:
         "Repeat 2 times:\n  Deal 1 card from deck to table\n    “Four cards are on the table”\n“The bottom card is face up.”\n"
         "Turn table over\nTurn table over\nEnds with: the card at position 3 of table is A\n"
     )
-    found = {(one.line, one.said) for one in wording_of(text, Budget())}
+    found = {(one.line, one.said) for one in wording_of(Analysis(text))}
     assert found == {
         (9, "the bottom card will be face up"),
         (12, "Four cards are on the table"),
@@ -89,12 +86,12 @@ def test_what_is_said_in_one_case_is_judged_on_its_paths_alone() -> None:
     deep = text.replace("the bottom card will be", "the 3rd card of table, you know, will be").replace(
         "the card at position 3 of table is A", "size of table is n + 2"
     )
-    assert {one.line for one in wording_of(deep, Budget())} == {12, 13}
+    assert {one.line for one in wording_of(Analysis(deep))} == {12, 13}
 
 
 def test_no_demo_routine_says_what_is_not_so() -> None:
     for name in SHOWN:
-        assert wording_of(demo.demo_text(name), Budget()) == (), name
+        assert wording_of(Analysis(demo.demo_text(name))) == (), name
 
 
 def test_a_prediction_made_of_a_card_lies_where_it_is_said_to_lie() -> None:
@@ -102,6 +99,6 @@ def test_a_prediction_made_of_a_card_lies_where_it_is_said_to_lie() -> None:
         "Pack: 20 cards, any order\nPlace MATE in pocket\nPlace FORCE 3rd, the mate of MATE\nPrediction: MATE, ready in pocket\n"
         "Deal 3 cards from deck to table\nEnds with: the last card dealt is the mate of MATE\n"
     )
-    assert wording_of(text, Budget()) == ()
-    (finding,) = wording_of(text.replace("Ends with", "Put pocket on deck\nEnds with"), Budget())
+    assert wording_of(Analysis(text)) == ()
+    (finding,) = wording_of(Analysis(text.replace("Ends with", "Put pocket on deck\nEnds with")))
     assert finding.why.startswith("Fails every time: MATE is 1st in deck")

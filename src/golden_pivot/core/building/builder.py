@@ -51,7 +51,13 @@ def compile_routine(routine: Routine, purpose: Purpose = PROOF) -> Program:
 
 
 def compile_what_can_be(routine: Routine, purpose: Purpose) -> tuple[Program, tuple[Fault, ...]]:
-    """The program up to the first line that cannot be carried out, and every fault."""
+    """The program up to the first line that cannot be carried out, and every fault. Built once for a purpose."""
+    if purpose not in routine.programs:
+        routine.programs[purpose] = _compiled(routine, purpose)
+    return routine.programs[purpose]  # type: ignore[no-any-return]
+
+
+def _compiled(routine: Routine, purpose: Purpose) -> tuple[Program, tuple[Fault, ...]]:
     program, faults = lowered(routine, purpose)
     in_order = purpose.forget_faces and not faults
     return run(program, passes_for(in_order and purpose.reorder, in_order and purpose.early_checks)), faults

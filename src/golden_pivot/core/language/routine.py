@@ -55,6 +55,8 @@ class Routine:
     faults: tuple[Fault, ...] = ()
     asides: tuple[Aside, ...] = ()
     """where there are any, these are judged instead of the endings"""
+    programs: dict[Any, Any] = field(default_factory=dict, init=False, compare=False, repr=False)
+    """those built of it so far, by what for; see building/builder.py"""
 
     def walk(self) -> Iterator[Line]:
         """Every line in the order of the page."""

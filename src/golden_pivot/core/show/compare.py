@@ -6,12 +6,10 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from difflib import SequenceMatcher
 
-from ..answers.notes import badges_of
-from ..answers.verdicts import prove
+from ..analysis import Analysis
 from ..budget import Budget
 from ..faults import BadRoutine, OutOfBudget
-from ..language.parser import lines_of, read_routine
-from ..variants.edits import quiet
+from ..language.parser import lines_of
 from ..variants.slips import ALL, ELSEWHERE, HARMLESS, SOME, fragility_of
 from .effort import effort_of
 from .paces import Paces
@@ -71,20 +69,20 @@ def _rows(left: Sequence[str], right: Sequence[str]) -> Iterator[ComparedRow]:
 
 def side_of(text: str, budget: Budget, paces: Paces | None = None) -> Side:
     """What one version comes to; numbers are None where they cannot be had."""
-    routine = read_routine(text)
+    it = Analysis(text, budget.quiet().afresh())
     nothing = (None,) * 6
     try:
-        verdict = prove(routine, quiet(budget).afresh())
+        verdict = it.verdict
     except BadRoutine as bad:
         return Side(f"Still being written: {bad.faults[0]}", None, (), *nothing)
     try:
-        effort = effort_of(routine, budget.afresh(), paces)
+        effort = effort_of(Analysis(text, budget.afresh()), paces)
         outcomes = fragility_of(text, budget.afresh(), lambda words, _: budget.progress(words)).outcomes
         harmful = sum(one.kind in (SOME, ALL, ELSEWHERE) for one in outcomes)
         harmless = sum(one.kind == HARMLESS for one in outcomes)
     except OutOfBudget:
-        return Side(verdict.headline, verdict.verdict, badges_of(routine), *nothing)
+        return Side(verdict.headline, verdict.verdict, it.badges, *nothing)
     return Side(
-        verdict.headline, verdict.verdict, badges_of(routine), effort.cards, effort.decisions, effort.seconds,
+        verdict.headline, verdict.verdict, it.badges, effort.cards, effort.decisions, effort.seconds,
         effort.silent, harmless, harmful,
     )  # fmt: skip

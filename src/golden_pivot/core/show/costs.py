@@ -4,9 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from ..budget import Budget
-from ..language.parser import read_routine
-from .effort import Effort, effort_of, longest_play
+from ..analysis import Analysis
+from .effort import Effort, effort_of
 from .exposure import THICK, ExposureNotes, exposure_of
 from .paces import Paces
 from .table_room import Layout, Room, widest
@@ -21,14 +20,6 @@ class Costs:
     wording: tuple[Finding, ...]
 
 
-def costs_of(
-    text: str, budget: Budget, layout: Layout | None = None, thick: int = THICK, paces: Paces | None = None
-) -> Costs:
+def costs_of(it: Analysis, layout: Layout | None = None, thick: int = THICK, paces: Paces | None = None) -> Costs:
     """`thick`: cards from which a packet off the table looks thick. Raises BadRoutine, OutOfBudget."""
-    routine = read_routine(text)
-    return Costs(
-        effort_of(routine, budget, paces),
-        widest(longest_play(routine, budget), layout),
-        exposure_of(routine, budget, thick),
-        wording_of(text, budget),
-    )
+    return Costs(effort_of(it, paces), widest(it.longest, layout), exposure_of(it, thick), wording_of(it))

@@ -6,9 +6,8 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from itertools import takewhile
 
-from ..answers.notes import notes_of
+from ..analysis import Analysis
 from ..answers.verdicts import Verdict
-from ..budget import Budget
 from ..cards import ordinal
 from ..faults import OutOfBudget
 from ..language.facets import Facet
@@ -63,9 +62,9 @@ class CueSheet:
     assumed: tuple[str, ...]
 
 
-def cues_of(routine: Routine, verdict: Verdict | None, budget: Budget) -> CueSheet:
+def cues_of(it: Analysis) -> CueSheet:
     """Raises BadRoutine when the text has faults."""
-    notes = notes_of(routine, budget)
+    routine, notes = it.routine, it.notes
     learned: dict[int, list[str]] = {}
     needed: dict[int, list[str]] = {}
     for one in notes.remembered:
@@ -73,9 +72,9 @@ def cues_of(routine: Routine, verdict: Verdict | None, budget: Budget) -> CueShe
         for line in one.needed:
             needed.setdefault(line, []).append(one.name)
     return CueSheet(
-        tuple(_beats(routine, learned, needed, _watch(routine, budget))),
+        tuple(_beats(routine, learned, needed, _watch(it))),
         tuple(shortcuts_of(routine)),
-        tuple(_rule(verdict)) if verdict else (),
+        tuple(_rule(it.verdict)),
         tuple(said.words for said in notes.recap if said.true),
         predictions_of(routine),
         tuple(line.text.strip() for line in routine.having(Facet.FORBIDS)),
@@ -140,11 +139,11 @@ def _away(routine: Routine) -> dict[int, str]:
     return found
 
 
-def _watch(routine: Routine, budget: Budget) -> dict[int, tuple[str, ...]]:
+def _watch(it: Analysis) -> dict[int, tuple[str, ...]]:
     """Line → what to take care of there, found by going through the paths."""
     found: dict[int, list[str]] = {}
     try:
-        seen = exposure_of(routine, budget)
+        seen = exposure_of(it)
     except OutOfBudget:
         return {}
     for moment in seen.moments:

@@ -5,10 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from ..answers.notes import notes_of
-from ..answers.plays import play_path
-from ..answers.verdicts import longest_path
-from ..budget import Budget
+from ..analysis import Analysis
 from ..language.expressions import Binary, DigitSum, Expression, Extreme, Half, Number, Remainder, expression_text
 from ..language.kinds import CHANCE
 from ..language.routine import PATTER, STEP, Line, Routine
@@ -66,19 +63,13 @@ class Effort:
     lines: tuple[LineCost, ...]
 
 
-def longest_play(routine: Routine, budget: Budget) -> Play:
-    """The path that handles most cards, played."""
-    return play_path(routine, longest_path(routine, budget))
-
-
-def effort_of(routine: Routine, budget: Budget, paces: Paces | None = None) -> Effort:
+def effort_of(it: Analysis, paces: Paces | None = None) -> Effort:
     """Raises BadRoutine, OutOfBudget."""
-    paces = paces or Paces()
-    played = longest_play(routine, budget)
+    paces, routine, played = paces or Paces(), it.routine, it.longest
     cards, rounds = _handled(played)
     lines = {line.number: line for line in routine.walk()}
     said = _said(routine)
-    kept = notes_of(routine, budget).remembered
+    kept = it.notes.remembered
     choices: dict[int, int] = {}
     for decision in played.decisions:
         if decision.by != CHANCE and not decision.is_round:

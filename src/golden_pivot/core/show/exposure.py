@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
+from ..analysis import Analysis
 from ..answers.notes import notes_of
-from ..budget import Budget
 from ..cards import FACE_UP, TOKEN
 from ..language.facets import Facet
 from ..language.parser import read_routine
@@ -14,7 +14,6 @@ from ..language.printer import routine_text
 from ..language.routine import STEP, Line, Routine
 from ..language.spoken import seen_in
 from ..search.replay import Frame, Play
-from .effort import longest_play
 from .off_table import HIDDEN, OFF_THE_TABLE
 from .prediction_sheet import predictions_of
 from .requests import asks_spectator
@@ -51,13 +50,13 @@ class ExposureNotes:
     """first and last line of each stretch in which the spectator acts secretly, so that you look away"""
 
 
-def exposure_of(routine: Routine, budget: Budget, thick: int = THICK) -> ExposureNotes:
+def exposure_of(it: Analysis, thick: int = THICK) -> ExposureNotes:
     """`thick`: cards from which a packet off the table looks thick. Raises BadRoutine, OutOfBudget."""
-    played = longest_play(routine, budget)
+    routine, played = it.routine, it.longest
     lines = {line.number: line for line in routine.walk() if line.is_ == STEP}
     written = {one.card: one.written for one in setup_of(routine).lying if one.written}
     papers = {one.line: one.what for one in predictions_of(routine) if one.on_paper and not _is_hidden(one.waits)}
-    shows = {line: f"Take care: {what} shows on some path." for line, what in _shows(routine, played, budget).items()}
+    shows = {line: f"Take care: {what} shows on some path." for line, what in _shows(it).items()}
     moments: list[Moment] = []
     for frame, following in zip(played.frames, (*played.frames[1:], None), strict=True):
         if following is not None and following.line == frame.line:
@@ -78,12 +77,12 @@ def exposure_of(routine: Routine, budget: Budget, thick: int = THICK) -> Exposur
     return ExposureNotes(tuple(moments), tuple(turned_away(routine)))
 
 
-def _shows(routine: Routine, played: Play, budget: Budget) -> dict[int, str]:
+def _shows(it: Analysis) -> dict[int, str]:
     """Line → what comes into sight there on some path: what a claim forbids, and any odd back."""
-    found = {show.line: show.what for show in notes_of(routine, budget).shows}
-    if played.program.odd_backs and not routine.having(Facet.FORBIDS_ODD_BACKS):
-        asked = read_routine(f"{routine_text(routine)}Never shows: an odd back\n")
-        for show in notes_of(asked, budget).shows:
+    found = {show.line: show.what for show in it.notes.shows}
+    if it.longest.program.odd_backs and not it.routine.having(Facet.FORBIDS_ODD_BACKS):
+        asked = read_routine(f"{routine_text(it.routine)}Never shows: an odd back\n")
+        for show in notes_of(asked, it.budget).shows:
             found.setdefault(show.line, show.what)
     return found
 

@@ -16,7 +16,7 @@ from ..language.phrases import place_text
 from ..language.routine import Routine
 from ..language.spoken import spoken_place
 from ..language.values import NewNumber
-from ..variants.edits import Edit, edited, quiet, with_range
+from ..variants.edits import Edit, edited, with_range
 from ..variants.slips import ALL, ELSEWHERE, SOME, Fragility, Outcome, fragility_of
 from .requests import asks_spectator
 
@@ -67,7 +67,7 @@ def after_slips(text: str, found: Fragility, budget: Budget) -> Iterator[Recover
 
 def _come_to(text: str, line: int, when: str, budget: Budget) -> Iterator[Recovery]:
     try:
-        found = prove(read_routine(text), quiet(budget), explain=False, some_claim=False)
+        found = prove(read_routine(text), budget.quiet(), explain=False, some_claim=False)
     except (BadRoutine, OutOfBudget):
         yield Recovery(line, when, "it cannot be carried out", "")
         return

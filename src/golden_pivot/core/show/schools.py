@@ -8,13 +8,10 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from ..answers.notes import badges_of
-from ..answers.verdicts import PROVED, prove
+from ..analysis import Analysis
+from ..answers.verdicts import PROVED
 from ..budget import Budget
 from ..faults import BadRoutine, OutOfBudget
-from ..language.parser import read_routine
-from ..language.routine import Routine
-from ..variants.edits import quiet
 from . import reveals  # noqa: F401  its habits are declared there
 from .exposure import exposure_of
 from .habits import HABITS, Page
@@ -57,10 +54,10 @@ class _Standing:
 
 def schools_of(text: str, budget: Budget) -> tuple[School, ...]:
     """Every option that applies. Raises BadRoutine when the text has faults."""
-    routine = read_routine(text)
-    landing = prove(routine, quiet(budget), explain=False).landing
-    page = Page(text, routine, landing.card if landing else None, quiet(budget))
-    before = _standing(text, routine, budget)
+    it = Analysis(text, budget.quiet())
+    landing = it.bare_verdict.landing
+    page = Page(text, it.routine, landing.card if landing else None, it.budget)
+    before = _standing(it)
     found = []
     for habit in HABITS:
         budget.progress(habit.label)
@@ -75,10 +72,9 @@ def schools_of(text: str, budget: Budget) -> tuple[School, ...]:
 
 
 def _judged(label: str, lines: tuple[int, ...], text: str, before: _Standing, budget: Budget) -> School:
-    routine = read_routine(text)
+    it = Analysis(text, budget.quiet())
     try:
-        verdict = prove(routine, quiet(budget))
-        after = _standing(text, routine, budget)
+        verdict, after = it.verdict, _standing(it)
     except BadRoutine as bad:
         return School(label, lines, text, str(bad.faults[0].message), None, (), (), "", (), (), ())
     return School(
@@ -96,18 +92,18 @@ def _judged(label: str, lines: tuple[int, ...], text: str, before: _Standing, bu
     )
 
 
-def _standing(text: str, routine: Routine, budget: Budget) -> _Standing:
+def _standing(it: Analysis) -> _Standing:
     try:
-        plan = reset_of(routine, quiet(budget))
-        in_sight = frozenset(_in_sight(routine, budget))
-        untrue = frozenset(f"“{one.said}”: {one.why}" for one in wording_of(text, budget))
+        plan = reset_of(it.routine, it.budget)
+        in_sight = frozenset(_in_sight(it))
+        untrue = frozenset(f"“{one.said}”: {one.why}" for one in wording_of(it))
     except OutOfBudget:
-        return _Standing(frozenset(badges_of(routine)), "", frozenset(), frozenset())
-    return _Standing(frozenset(badges_of(routine)), plan.repeatable if plan else "", in_sight, untrue)
+        return _Standing(frozenset(it.badges), "", frozenset(), frozenset())
+    return _Standing(frozenset(it.badges), plan.repeatable if plan else "", in_sight, untrue)
 
 
-def _in_sight(routine: Routine, budget: Budget) -> Iterator[str]:
-    for moment in exposure_of(routine, quiet(budget)).moments:
+def _in_sight(it: Analysis) -> Iterator[str]:
+    for moment in exposure_of(it).moments:
         yield from (f"the odd back of {card}" for card in moment.odd_backs)
         yield from moment.writing
         if moment.note:

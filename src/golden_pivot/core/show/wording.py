@@ -9,6 +9,7 @@ import re
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
+from ..analysis import Analysis
 from ..answers.verdicts import Landing, prove
 from ..budget import Budget
 from ..cards import ordinal
@@ -17,7 +18,6 @@ from ..language.kinds import ENDING
 from ..language.parser import read_routine
 from ..language.phrases import list_text
 from ..language.routine import PATTER, STEP, Aside, Line, Routine
-from ..variants.edits import quiet
 from .prediction_sheet import predictions_of
 from .requests import new_numbers
 from .sayings import ORDINALS, PLACE, POSITION, Saying, sayings_in
@@ -44,10 +44,10 @@ class Finding:
     """what is so instead, in a sentence"""
 
 
-def wording_of(text: str, budget: Budget) -> tuple[Finding, ...]:
+def wording_of(it: Analysis) -> tuple[Finding, ...]:
     """Every line of patter that says what is not so. Raises BadRoutine when the routine itself has faults."""
-    routine = read_routine(text)
-    verdict = prove(routine, quiet(budget), explain=False)
+    routine, budget = it.routine, it.budget
+    landing = it.bare_verdict.landing
     numbers = {name for line in routine.walk() for name in new_numbers(line)}
     found: list[Finding] = list(_predicted(routine, budget))
     for line in routine.walk():
@@ -63,7 +63,7 @@ def wording_of(text: str, budget: Budget) -> tuple[Finding, ...]:
         for saying in sayings_in(words):
             found += _tested(routine, line, saying, budget)
         for match in POSITION.finditer(words):
-            found += _placed(routine, verdict.landing, line, match, budget)
+            found += _placed(routine, landing, line, match, budget)
     return tuple(found)
 
 
@@ -111,7 +111,7 @@ def _tested(routine: Routine, line: Line, saying: Saying, budget: Budget) -> Ite
         if any(one.faults for one in claims):
             continue
         try:
-            found = prove(replace(routine, asides=(Aside(line.number, saying.later, claims),)), quiet(budget))
+            found = prove(replace(routine, asides=(Aside(line.number, saying.later, claims),)), budget.quiet())
         except (BadRoutine, OutOfBudget):
             continue
         if found.claims and not any(claim.denied for claim in found.claims):

@@ -25,7 +25,6 @@ from ..language.routine import STEP
 from ..search.algebra import COUNT_PATHS, Layer
 from ..search.frontiers import Exploration, frontiers
 from ..search.program import FAILED, NO_ENDING, AnyInstruction, Choose, Closure, Leap, Program, State
-from .edits import quiet
 from .fields import Field, NothingToFill, fields_of, filled
 
 Filling = tuple[str, ...]
@@ -128,7 +127,7 @@ class _Search:
         self, text: str, fields: Sequence[Field], budget: Budget, progress: Callable[[str], None], known_first: bool
     ) -> None:
         self.text, self.fields, self.progress = text, fields, progress
-        self.budget = quiet(budget)
+        self.budget = budget.quiet()
         self.known_first = known_first
         self.passing: list[Filling] = []
         self.tried = self.refuted_first = 0

@@ -3,9 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
-from ..budget import Budget
 from ..language.expressions import Number
 from ..language.parser import lines_of
 from ..language.routine import Line
@@ -45,11 +44,6 @@ def with_slots(line: Line, texts: Sequence[tuple[str, str]]) -> str:
 def slot_text(line: Line, slot: str) -> str:
     """The words in a slot as they stand in the row; empty where it is left out."""
     return next((line.text[start:end] for name, _, start, end in line.spans if name == slot), "")
-
-
-def quiet(budget: Budget) -> Budget:
-    """The same limits; how far a single proof is, is not told, as there are many."""
-    return replace(budget, progress=lambda words: None)
 
 
 def with_range(line: Line, slot: str, new: NewNumber, run: tuple[int, int]) -> str:

@@ -15,7 +15,7 @@ from ..language.facets import Facet
 from ..language.parser import read_routine
 from ..language.routine import Line, Routine
 from ..language.values import NewNumber
-from .edits import Edit, edited, quiet, with_range
+from .edits import Edit, edited, with_range
 
 SOME_STUCK = "it cannot always be carried out"
 MOST_EACH = 60
@@ -53,7 +53,7 @@ def limits_of(text: str, budget: Budget) -> Limits:
     """Raises BadRoutine for a text with faults, Cancelled."""
     region = region_of(read_routine(text), budget, thorough=True)
     if region is None:
-        return Limits(None, None, (), _without_region(prove(read_routine(text), quiet(budget), explain=False)))
+        return Limits(None, None, (), _without_region(prove(read_routine(text), budget.quiet(), explain=False)))
     if not region.passing or region.passing == region.paths:
         return Limits(region, None, (), region.says)
     narrowed = _narrowed(text, region, budget)
@@ -113,7 +113,7 @@ def _known(text: str, line: Line, slot: str, new: NewNumber, run: tuple[int, int
     row = with_range(line, slot, new, run)
     changed = read_routine(edited(text, Edit(line.number, line.number, (row,))))
     try:
-        found = prove(changed, quiet(budget), explain=False, some_claim=False)
+        found = prove(changed, budget.quiet(), explain=False, some_claim=False)
     except BadRoutine:
         return "it cannot be carried out"
     if found.count is None:

@@ -15,7 +15,7 @@ from ..language.phrases import list_text
 from ..language.routine import STEP, Line, Routine
 from ..search.counted import Count, of_paths
 from ..steps.mishaps import heard_as, slips_of_slot
-from .edits import Edit, edited, last_line, quiet, slot_text, with_slots
+from .edits import Edit, edited, last_line, slot_text, with_slots
 
 HARMLESS, ELSEWHERE, SOME, ALL, OPEN = "harmless", "elsewhere", "some", "all", "not settled"
 """the claims still hold; their card is at another known place; some paths fail; all do; out of budget"""
@@ -167,7 +167,7 @@ def fragility_of(
 
     Raises BadRoutine for a text with faults, Cancelled when the budget's flag is raised.
     """
-    budget = quiet(budget)
+    budget = budget.quiet()
     plain = prove(read_routine(text), budget, some_claim=False)
     before = _Before(text, budget) if plain.verdict == REFUTED else None
     slips = slips_of(text)

@@ -13,7 +13,6 @@ from ..answers.verdicts import UNSETTLED, prove
 from ..budget import Budget
 from ..faults import BadRoutine
 from ..language.parser import lines_of, read_routine
-from .edits import quiet
 from .fields import Field, NothingToFill, fields_of, filled
 
 MOST_CELLS = 1500
@@ -81,7 +80,7 @@ def sweep(
 
 def _swept(text: str, values: tuple[str, ...], budget: Budget) -> Swept:
     try:
-        found = prove(read_routine(text), quiet(budget).narrowed(200_000, 300_000), explain=False, some_claim=False)
+        found = prove(read_routine(text), budget.quiet().narrowed(200_000, 300_000), explain=False, some_claim=False)
     except BadRoutine as bad:
         verdict, share = (UNSETTLED, 0.0) if bad.is_limit else (IMPOSSIBLE, 1.0)
         return Swept(values, verdict, None, None, share, bad.faults[0].message)

@@ -1,0 +1,93 @@
+"""One routine, and each answer about it made once: whoever says several things about a text asks here.
+
+What is asked for is made when it is first asked for. An answer that could not be had (a text with faults, a budget that
+was used up) cannot be had the second time either, and says the same.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from functools import wraps
+from typing import Any, TypeVar
+
+from .answers.ledger import Ledger, ledger_of_card
+from .answers.notes import Notes, badges_of, notes_of
+from .answers.odds import Odds, odds_of
+from .answers.plays import play_path
+from .answers.strands import Strands, strands_of
+from .answers.verdicts import Verdict, longest_path, prove
+from .budget import Budget
+from .building import PROOF, Purpose, compile_routine
+from .faults import BadRoutine, OutOfBudget
+from .language.parser import read_routine
+from .language.routine import Routine
+from .search.program import Program
+from .search.replay import Play
+
+T = TypeVar("T")
+
+
+def _once(make: Callable[[Analysis], T]) -> property:
+    @wraps(make)
+    def made(self: Analysis) -> T:
+        if make.__name__ not in self._made:
+            try:
+                self._made[make.__name__] = (make(self), None)
+            except (BadRoutine, OutOfBudget) as trouble:
+                self._made[make.__name__] = (None, trouble)
+        answer, why_not = self._made[make.__name__]
+        if why_not:
+            raise why_not
+        return answer  # type: ignore[no-any-return]
+
+    return property(made)
+
+
+class Analysis:
+    """Every answer but `routine` raises BadRoutine where the text has faults, OutOfBudget and Cancelled."""
+
+    def __init__(self, text: str, budget: Budget | None = None) -> None:
+        self.text, self.budget = text, budget or Budget()
+        self.routine: Routine = read_routine(text)
+        self._made: dict[str, tuple[Any, Exception | None]] = {}
+
+    def program(self, purpose: Purpose = PROOF) -> Program:
+        """Built once for a purpose, whoever asks."""
+        return compile_routine(self.routine, purpose)
+
+    @_once
+    def verdict(self) -> Verdict:
+        """With what explains it: the least failing path, and when it holds."""
+        return prove(self.routine, self.budget.quiet(), explain=True)
+
+    @_once
+    def bare_verdict(self) -> Verdict:
+        """Without; the other one where that is known already."""
+        known = self._made.get("verdict")
+        return known[0] if known and known[0] else prove(self.routine, self.budget.quiet(), explain=False)
+
+    @_once
+    def notes(self) -> Notes:
+        return notes_of(self.routine, self.budget)
+
+    @property
+    def badges(self) -> tuple[str, ...]:
+        return badges_of(self.routine)
+
+    @_once
+    def longest(self) -> Play:
+        """The path that handles most cards, played."""
+        return play_path(self.routine, longest_path(self.routine, self.budget))
+
+    @_once
+    def ledger(self) -> Ledger:
+        """Of the card the routine is about."""
+        return ledger_of_card(self.routine, self.budget, None)
+
+    @_once
+    def strands(self) -> Strands | None:
+        return strands_of(self.routine, self.budget)
+
+    @_once
+    def odds(self) -> Odds:
+        return odds_of(self.routine, self.budget)
