@@ -126,3 +126,13 @@ def test_the_validator_sees_what_is_wrong() -> None:
     for words, broken in _broken(program).items():
         with pytest.raises(ValueError, match=words):
             validate(broken)
+
+
+def test_what_is_cut_short_by_a_fault_is_well_formed() -> None:
+    """Up to the line at fault a routine is shown: a repetition that has lost its end is gone through once."""
+    from golden_pivot.core.building import REPLAY, compile_what_can_be
+
+    text = "Pack: 9 cards\nPlace A on top\nAs often as the spectator likes:\n  Spectator cuts deck an\nDeal 1 card from deck\n"
+    program, faults = compile_what_can_be(read_routine(text), REPLAY)
+    assert faults
+    validate(program)

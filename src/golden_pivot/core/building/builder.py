@@ -176,7 +176,7 @@ class Builder(Keeping):
         instructions = [
             Leap(step.line, step.round, frozenset(), frozenset(), i + 1)
             if (isinstance(step, Loop) and step.end >= len(instructions))
-            or (isinstance(step, Closure) and (not step.ends or step.ends[-1] > len(instructions)))
+            or (isinstance(step, Closure) and (not step.ends or step.ends[-1] >= len(instructions)))
             else step
             for i, step in enumerate(instructions)
         ]
