@@ -50,6 +50,7 @@ MAY_IMPORT = {
     "variants": {"language", "search", "building", "answers", "steps"},
     "desks": {"language", "search", "building", "answers", "variants", "steps"},
     "show": {"analysis", "language", "search", "building", "answers", "variants", "steps", "desks"},
+    "door": {"analysis", "answers", "variants", "show"},
     "analysis": {"answers", "language", "building", "search"},
 }
 GROUND = {"cards", "faults", "budget"}

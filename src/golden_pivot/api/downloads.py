@@ -16,8 +16,8 @@ _FORMULA = ("=", "+", "-", "@", "\t", "\r")
 def attachment(stem: str, ending: str) -> dict[str, str]:
     """The header for a file of this name: plain letters for those who know no better, the real name for all others.
 
-    >>> attachment("Brücke", "pivot")["content-disposition"]
-    "attachment; filename=\"brucke.pivot\"; filename*=UTF-8''Br%C3%BCcke.pivot"
+    >>> print(attachment("Brücke", "pivot")["content-disposition"])
+    attachment; filename="brucke.pivot"; filename*=UTF-8''Br%C3%BCcke.pivot
     """
     letters = unicodedata.normalize("NFKD", stem).encode("ascii", "ignore").decode()
     plain = re.sub(r"[^a-z0-9]+", "_", letters.lower()).strip("_")[:80] or "routine"

@@ -16,23 +16,18 @@ from ..core.budget import Budget
 from ..core.desks import DESKS, Desk, Table, Trouble
 from ..core.faults import OutOfBudget
 from ..pictures import picture_of
+from .asked import refuse, text_of
 
-Read = Callable[[str, Path | None], str]
-"""the text of a routine by its name on the command line"""
-
-
-def add_desks(app: typer.Typer, routine_text: Read, refuse: Callable[[str], typer.Exit]) -> None:
-    for desk in DESKS.values():
-        app.command(desk.name, help=desk.about)(_command(desk, routine_text, refuse))
+app = typer.Typer()
 
 
-def _command(desk: Desk, routine_text: Read, refuse: Callable[[str], typer.Exit]) -> Callable[..., None]:
+def _command(desk: Desk) -> Callable[..., None]:
     def run(**given: Any) -> None:
         as_json, table_file, picture_file, data = (given.pop(name) for name in ("as_json", "csv", "svg", "data"))
         seconds = given.pop("seconds")
-        asks = {name: _from_file(value, refuse) for name, value in given.items()}
+        asks = {name: _from_file(value) for name, value in given.items()}
         if "routine" in asks:
-            asks["routine"] = routine_text(given["routine"], data)
+            asks["routine"] = text_of(given["routine"], data)
         try:
             answer = desk.answer(desk.asks(**asks), Budget(seconds=seconds))
         except Trouble as trouble:
@@ -42,9 +37,9 @@ def _command(desk: Desk, routine_text: Read, refuse: Callable[[str], typer.Exit]
             raise typer.Exit(3) from None
         tables = desk.tables(answer)
         if table_file:
-            _write(table_file, _csv(tables[0]), refuse)
+            _write(table_file, _csv(tables[0]))
         if picture_file:
-            _write(picture_file, picture_of(answer) or "", refuse)
+            _write(picture_file, picture_of(answer) or "")
         if as_json:
             typer.echo(json.dumps(asdict(answer), ensure_ascii=False, indent=2))
         else:
@@ -91,7 +86,7 @@ def _parameters(desk: Desk) -> list[inspect.Parameter]:
     return found
 
 
-def _from_file(value: Any, refuse: Callable[[str], typer.Exit]) -> Any:
+def _from_file(value: Any) -> Any:
     if not (isinstance(value, str) and value.startswith("@")):
         return value
     try:
@@ -100,7 +95,7 @@ def _from_file(value: Any, refuse: Callable[[str], typer.Exit]) -> Any:
         raise refuse(f"{value[1:]} cannot be read: {error}.") from None
 
 
-def _write(path: Path, text: str, refuse: Callable[[str], typer.Exit]) -> None:
+def _write(path: Path, text: str) -> None:
     try:
         path.write_text(text, encoding="utf-8", newline="")
     except OSError as error:
@@ -119,3 +114,7 @@ def _show(table: Table) -> None:
     typer.echo(f"\n{table.name.capitalize()}")
     for row in rows:
         typer.echo("  ".join(f"{cell:{width}}" for cell, width in zip(row, widths, strict=True)).rstrip())
+
+
+for _desk in DESKS.values():
+    app.command(_desk.name, help=_desk.about)(_command(_desk))

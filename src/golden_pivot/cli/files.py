@@ -4,13 +4,12 @@ from __future__ import annotations
 
 import contextlib
 import os
-from collections.abc import Callable
 from pathlib import Path
 
-import typer
+from .asked import refuse
 
 
-def write_whole(out: Path, data: bytes, refuse: Callable[[str], typer.Exit]) -> None:
+def write_whole(out: Path, data: bytes) -> None:
     beside = out.with_name(f".{out.name}.part")
     try:
         with os.fdopen(os.open(beside, os.O_CREAT | os.O_WRONLY | os.O_TRUNC, 0o600), "wb") as file:

@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-import json
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterator
 from dataclasses import asdict
 from pathlib import Path
 from typing import Annotated, Any
@@ -16,66 +15,56 @@ from ..core.faults import BadRoutine, OutOfBudget
 from ..core.show.compare import ADDED, CHANGED, REMOVED, SAME, ComparedRow, Side, compared
 from ..core.show.costs import Costs, costs_of
 from ..core.show.schools import schools_of
+from .asked import AsJson, DataFile, Named, Seconds, answer, refuse, text_of
 from .files import write_whole
 
-Named = Annotated[
-    str, typer.Argument(help="A .pivot file, demo:NAME, shelf:NUMBER, or - for standard input.", metavar="routine")
-]
-DataFile = Annotated[Path | None, typer.Option("--data", help="The shelf's file. Default: in your data folder.")]
-AsJson = Annotated[bool, typer.Option("--json", help="Answer in JSON.")]
-Seconds = Annotated[float, typer.Option(help="Budget: seconds.", min=0.001)]
-
-Read = Callable[[str, Path | None], str]
-"""the text of a routine by its name on the command line"""
-Refuse = Callable[[str], typer.Exit]
+app = typer.Typer()
 
 
-def add_show(app: typer.Typer, text_of: Read, refuse: Refuse) -> None:
-    @app.command("sheet")
-    def write_sheet(
-        routine: Named, kind: Annotated[str, typer.Option(help="cues, setup or reset.")] = "cues", data: DataFile = None,
-        out: Annotated[Path | None, typer.Option(help="A .pdf or .md file; else Markdown is printed.")] = None,
-        size: Annotated[str, typer.Option(help="page (A4) or pocket (A6).")] = "page", seconds: Seconds = 60.0,
-    ) -> None:  # fmt: skip
-        """The set-up, cue or reset sheet of a routine."""
-        _write_sheet(text_of(routine, data), kind, out, size, seconds, refuse)
-
-    @app.command("costs")
-    def costs(routine: Named, data: DataFile = None, as_json: AsJson = False, seconds: Seconds = 60.0) -> None:
-        """What a routine costs, what shows when, and what is said that is not so."""
-        text = text_of(routine, data)
-        found = _tried(refuse, routine, lambda: costs_of(Analysis(text, Budget(seconds=seconds))))
-        _answer(asdict(found), _told(found), as_json)
-
-    @app.command("schools")
-    def schools(routine: Named, data: DataFile = None, as_json: AsJson = False, seconds: Seconds = 60.0) -> None:
-        """The routine as performers of other habits would do it, each proved."""
-        text = text_of(routine, data)
-        found = _tried(refuse, routine, lambda: schools_of(text, Budget(seconds=seconds)))
-        _answer([asdict(one) for one in found], [f"{one.label}: {one.headline}." for one in found], as_json)
-
-    @app.command("compare")
-    def compare(
-        routine: Named, other: Named, data: DataFile = None, as_json: AsJson = False, seconds: Seconds = 60.0
-    ) -> None:
-        """Two routines, or two versions of one, line by line and in numbers."""
-        found = compared(text_of(routine, data), text_of(other, data), Budget(seconds=seconds))
-        rows = [row for one in found.rows for row in _compared(one)]
-        rows += [_side(name, side) for name, side in ((routine, found.left), (other, found.right))]
-        _answer(asdict(found), rows, as_json)
+@app.command("sheet")
+def write_sheet(
+    routine: Named, kind: Annotated[str, typer.Option(help="cues, setup or reset.")] = "cues", data: DataFile = None,
+    out: Annotated[Path | None, typer.Option(help="A .pdf or .md file; else Markdown is printed.")] = None,
+    size: Annotated[str, typer.Option(help="page (A4) or pocket (A6).")] = "page", seconds: Seconds = 60.0,
+) -> None:  # fmt: skip
+    """The set-up, cue or reset sheet of a routine."""
+    _write_sheet(text_of(routine, data), kind, out, size, seconds)
 
 
-def _tried(refuse: Refuse, routine: str, answer: Callable[[], Any]) -> Any:
+@app.command("costs")
+def costs(routine: Named, data: DataFile = None, as_json: AsJson = False, seconds: Seconds = 60.0) -> None:
+    """What a routine costs, what shows when, and what is said that is not so."""
+    text = text_of(routine, data)
+    found = _tried(routine, lambda: costs_of(Analysis(text, Budget(seconds=seconds))))
+    answer(asdict(found), as_json, _told(found))
+
+
+@app.command("schools")
+def schools(routine: Named, data: DataFile = None, as_json: AsJson = False, seconds: Seconds = 60.0) -> None:
+    """The routine as performers of other habits would do it, each proved."""
+    text = text_of(routine, data)
+    found = _tried(routine, lambda: schools_of(text, Budget(seconds=seconds)))
+    answer([asdict(one) for one in found], as_json, [f"{one.label}: {one.headline}." for one in found])
+
+
+@app.command("compare")
+def compare(
+    routine: Named, other: Named, data: DataFile = None, as_json: AsJson = False, seconds: Seconds = 60.0
+) -> None:
+    """Two routines, or two versions of one, line by line and in numbers."""
+    found = compared(text_of(routine, data), text_of(other, data), Budget(seconds=seconds))
+    rows = [row for one in found.rows for row in _compared(one)]
+    rows += [_side(name, side) for name, side in ((routine, found.left), (other, found.right))]
+    answer(asdict(found), as_json, rows)
+
+
+def _tried(routine: str, answer: Callable[[], Any]) -> Any:
     try:
         return answer()
     except BadRoutine as bad:
         raise refuse("\n".join(f"{routine}: {fault}" for fault in bad.faults)) from None
     except OutOfBudget as out:
         raise refuse(f"Not finished: {out}. Allow more --seconds.") from None
-
-
-def _answer(found: Any, rows: Sequence[str], as_json: bool) -> None:
-    typer.echo(json.dumps(found, ensure_ascii=False, indent=2) if as_json else "\n".join(rows))
 
 
 def _told(found: Costs) -> list[str]:
@@ -108,7 +97,7 @@ def _side(name: str, side: Side) -> str:
     return f"{name}: {side.headline}.{numbers}"
 
 
-def _write_sheet(text: str, kind: str, out: Path | None, size: str, seconds: float, refuse: Refuse) -> None:
+def _write_sheet(text: str, kind: str, out: Path | None, size: str, seconds: float) -> None:
     # What writes PDFs is large, and seldom asked for.
     from ..sheets.markdown import markdown_of
     from ..sheets.pdf import FORMATS, pdf_of
@@ -123,4 +112,4 @@ def _write_sheet(text: str, kind: str, out: Path | None, size: str, seconds: flo
         typer.echo(markdown_of(document), nl=False)
         return
     content = pdf_of(document, size) if out.suffix.lower() == ".pdf" else markdown_of(document).encode()
-    write_whole(out, content, refuse)
+    write_whole(out, content)

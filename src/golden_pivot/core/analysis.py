@@ -7,8 +7,7 @@ was used up) cannot be had the second time either, and says the same.
 from __future__ import annotations
 
 from collections.abc import Callable
-from functools import wraps
-from typing import Any, TypeVar
+from typing import Any, Generic, TypeVar
 
 from .answers.ledger import Ledger, ledger_of_card
 from .answers.notes import Notes, badges_of, notes_of
@@ -27,20 +26,23 @@ from .search.replay import Play
 T = TypeVar("T")
 
 
-def _once(make: Callable[[Analysis], T]) -> property:
-    @wraps(make)
-    def made(self: Analysis) -> T:
-        if make.__name__ not in self._made:
+class _once(Generic[T]):
+    """An answer of an Analysis, made when it is first asked for; so is the trouble where it cannot be had."""
+
+    def __init__(self, make: Callable[[Any], T]) -> None:
+        self.make, self.__doc__ = make, make.__doc__
+
+    def __get__(self, it: Analysis, owner: type[Analysis]) -> T:
+        name = self.make.__name__
+        if name not in it.made:
             try:
-                self._made[make.__name__] = (make(self), None)
+                it.made[name] = (self.make(it), None)
             except (BadRoutine, OutOfBudget) as trouble:
-                self._made[make.__name__] = (None, trouble)
-        answer, why_not = self._made[make.__name__]
+                it.made[name] = (None, trouble)
+        answer, why_not = it.made[name]
         if why_not:
             raise why_not
         return answer  # type: ignore[no-any-return]
-
-    return property(made)
 
 
 class Analysis:
@@ -49,7 +51,7 @@ class Analysis:
     def __init__(self, text: str, budget: Budget | None = None) -> None:
         self.text, self.budget = text, budget or Budget()
         self.routine: Routine = read_routine(text)
-        self._made: dict[str, tuple[Any, Exception | None]] = {}
+        self.made: dict[str, tuple[Any, Exception | None]] = {}
 
     def program(self, purpose: Purpose = PROOF) -> Program:
         """Built once for a purpose, whoever asks."""
@@ -63,7 +65,7 @@ class Analysis:
     @_once
     def bare_verdict(self) -> Verdict:
         """Without; the other one where that is known already."""
-        known = self._made.get("verdict")
+        known = self.made.get("verdict")
         return known[0] if known and known[0] else prove(self.routine, self.budget.quiet(), explain=False)
 
     @_once

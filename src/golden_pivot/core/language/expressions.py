@@ -266,7 +266,7 @@ def read_expression(
     >>> read_expression("n + 2 cards".split())
     (Binary(op='+', left=Name(name='n'), right=Number(value=2)), 3)
     >>> read_expression("half of cards rounded cards".split())
-    4
+    2
     """
     parser = _PARSER.parse_interactive("")
     depth = taken = 0

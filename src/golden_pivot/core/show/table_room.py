@@ -136,7 +136,7 @@ def _wrapped(heaps: Sequence[Heap], width: float, height: float, overlap: float,
 def row_width(cards: int, width: float, overlap: float) -> float:
     """
     >>> row_width(10, 63, 0), row_width(10, 63, 0.5)
-    (630.0, 346.5)
+    (630, 346.5)
     """
     return width + (cards - 1) * width * (1 - overlap)
 

@@ -1,0 +1,59 @@
+"""Proofs: the verdict of a routine, why and when it holds, what breaks it, what works in its blanks."""
+
+from __future__ import annotations
+
+import json
+from typing import Annotated
+
+import typer
+
+from ..core.answers.report import fault_json, verdict_json
+from ..core.answers.verdicts import Verdict, prove
+from ..core.budget import Budget
+from ..core.faults import BadRoutine
+from ..core.language.parser import read_routine
+from .asked import AsJson, DataFile, Named, refuse, text_of
+
+app = typer.Typer()
+
+EXIT_CODES = {"proved": 0, "fixed": 0, "rule": 0, "refuted": 1, "one-of": 1, "lost": 1, "unsettled": 3}
+
+
+@app.command("prove")
+def prove_routine(
+    routine: Named,
+    data: DataFile = None,
+    as_json: AsJson = False,
+    states: Annotated[int, typer.Option(help="Budget: different situations at one line.", min=1)] = 1_000_000,
+    seconds: Annotated[float, typer.Option(help="Budget: seconds.", min=0.001)] = 60.0,
+) -> None:
+    """Prove a routine for every choice the spectator has."""
+    text = text_of(routine, data)
+    try:
+        verdict = prove(read_routine(text), Budget(states=states, seconds=seconds))
+    except BadRoutine as bad:
+        if as_json:
+            typer.echo(
+                json.dumps({"verdict": None, "faults": [fault_json(f) for f in bad.faults]}, ensure_ascii=False)
+            )
+        raise refuse("\n".join(f"{routine}: {fault}" for fault in bad.faults)) from None
+    if as_json:
+        typer.echo(json.dumps(verdict_json(verdict), ensure_ascii=False, indent=2))
+    else:
+        for row in _told(verdict):
+            typer.echo(row)
+    raise typer.Exit(EXIT_CODES[verdict.verdict])
+
+
+def _told(verdict: Verdict) -> list[str]:
+    rows = [verdict.headline + "."]
+    if verdict.landing and verdict.verdict in ("proved", "refuted"):
+        rows.append(f"At the end {verdict.landing.card} is {verdict.landing.text}.")
+    if verdict.holds_when and verdict.holds_when.text:
+        rows.append(f"Holds exactly when {verdict.holds_when.text}.")
+    if verdict.paths is not None:
+        said = verdict.count.text if verdict.count else ""
+        rows.append(
+            f"{said[:1].upper()}{said[1:]}; widest {verdict.states_widest:,}; {verdict.covers}; {verdict.seconds * 1000:.1f} ms."
+        )
+    return rows

@@ -1,0 +1,90 @@
+"""The bench itself, and what is on the shelf."""
+
+from __future__ import annotations
+
+import json
+import sys
+from typing import Annotated
+
+import typer
+
+from .. import demo
+from ..core.language.parser import read_routine
+from ..store import Database, Shelf, ShelfFile, ShelfTrouble, open_shelf_file
+from .asked import AsJson, DataFile, bad_shelf, default_data, refuse
+
+app = typer.Typer()
+
+
+@app.command()
+def serve(
+    demo_shelf: Annotated[bool, typer.Option("--demo", help="Put the demo routines on the shelf, once.")] = False,
+    data: DataFile = None,
+    port: Annotated[int, typer.Option(help="0 takes any free port.", min=0, max=65535)] = 8737,
+) -> None:
+    """Serve the bench on this machine only, and print its address."""
+    import socket
+
+    import uvicorn
+
+    from ..api.app import create_app
+    from ..api.serving import config_for
+
+    path = data or default_data()
+    with bad_shelf():
+        # A damaged shelf is served too: that is where one is told, and helped.
+        file = open_shelf_file(path, even_damaged=True)
+    try:
+        if file.database.trouble:
+            typer.echo(f"{file.database.trouble}", err=True)
+        else:
+            with bad_shelf():
+                if demo_shelf:
+                    file.shelf.seed_once("demo shelf", [demo.demo_text(name) for name in demo.demo_names()])
+                _back_up_if_due(file)
+        listener = socket.socket(socket.AF_INET, socket.SOCK_STREAM)
+        listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        try:
+            listener.bind(("127.0.0.1", port))
+        except OSError as error:
+            raise refuse(f"Port {port} is taken: {error}. Choose another with --port.") from error
+        listener.listen(128)
+        address = f"http://127.0.0.1:{listener.getsockname()[1]}"
+        if file.writing:
+            file.writing.serve_at(address)
+        typer.echo(f"Golden Pivot is at {address}  (Ctrl+C ends it)")
+        sys.stdout.flush()
+        uvicorn.Server(config_for(create_app(file.database))).run(sockets=[listener])
+    finally:
+        file.close()
+
+
+def _back_up_if_due(file: ShelfFile) -> None:
+    """A disk without room for a copy does not keep one from working; it is told."""
+    try:
+        if file.backups:
+            file.backups.make_if_due()
+    except ShelfTrouble as trouble:
+        typer.echo(f"No back-up could be made: {trouble}", err=True)
+
+
+@app.command("list")
+def list_routines(data: DataFile = None, as_json: AsJson = False) -> None:
+    """The routines on the shelf and in the demo programme."""
+    rows = [{"name": f"demo:{name}", "title": _title(demo.demo_text(name))} for name in demo.demo_names()]
+    path = data or default_data()
+    if path.exists():
+        with bad_shelf():
+            shelf = Shelf(Database(path, read_only=True))
+            rows += [{"name": f"shelf:{routine.id}", "title": _title(routine.text)} for routine in shelf.routines()]
+    elif data:
+        raise refuse(f"There is no shelf at {data}.")
+    if as_json:
+        typer.echo(json.dumps(rows, ensure_ascii=False, indent=2))
+    else:
+        for row in rows:
+            typer.echo(f"{row['name']:24} {row['title']}")
+
+
+def _title(text: str) -> str:
+    return read_routine(text).title or "Untitled"
