@@ -32,10 +32,15 @@ _MOST_EXPECTED = 4
 _QUOTES = '"“”„«»'
 
 
+READ_AT_ONCE = 32
+"""texts that are remembered with what was built of them: a sheet asks many times for the same one"""
+
+
+@lru_cache(READ_AT_ONCE)
 def read_routine(text: str) -> Routine:
     """The routine this text says. Never raises for what is written: faults are found in the result.
 
-    Limits: 500 lines of 500 characters, blocks 8 deep, expressions 20 deep, numbers to 1,000,000.
+    The same text gives the very same routine again. Limits: 500 lines of 500 characters, blocks 8 deep, expressions 20 deep, numbers to 1,000,000.
     """
     rows = lines_of(text)
     if len(rows) > MAX_LINES:

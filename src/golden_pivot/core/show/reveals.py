@@ -12,7 +12,7 @@ from ..language.parser import lines_of, read_routine
 from ..language.phrases import place_text
 from ..language.routine import Line
 from ..language.values import Spot
-from .habits import Option, Page, habit, kept, with_words
+from .customs import Option, Page, custom, kept, with_words
 
 PILES = 5
 """of a card each, narrowed down in the reveal: pointing to 2, 1 and 1 leaves one whatever goes"""
@@ -26,7 +26,7 @@ def _claims_target(page: Page) -> list[Line]:
 # A count or magician's choice
 
 
-@habit("magician’s choice instead of the count, to reveal it")
+@custom("magician’s choice instead of the count, to reveal it")
 def by_choice(page: Page) -> Iterator[Option]:
     ends = _claims_target(page)
     if len(ends) != 1 or page.having(Facet.NARROWS):
@@ -60,7 +60,7 @@ def _within_reach(spot: Spot) -> Iterator[tuple[list[str], str]]:
             yield [], place_text(place or "deck")
 
 
-@habit("a count instead of magician’s choice, to reveal it")
+@custom("a count instead of magician’s choice, to reveal it")
 def by_count(page: Page) -> Iterator[Option]:
     narrowing = page.having(Facet.NARROWS)
     if not narrowing or narrowing[0].level or not page.target:
@@ -98,7 +98,7 @@ def _predicted(page: Page, lines: list[str], rows: dict[int, str | None] | None 
     yield from kept(page.rewritten({**gone, **(rows or {})}, {page.last_of_set_up: lines}))
 
 
-@habit("a prediction on paper")
+@custom("a prediction on paper")
 def on_paper(page: Page) -> Iterator[Option]:
     forced = _forced(page)
     if forced and not any(line.values["how"] == "on paper" for line in page.having(Facet.PREDICTED_CARDS)):
@@ -107,7 +107,7 @@ def on_paper(page: Page) -> Iterator[Option]:
         )
 
 
-@habit("a prediction on the back of a card")
+@custom("a prediction on the back of a card")
 def on_a_back(page: Page) -> Iterator[Option]:
     forced = _forced(page)
     if not forced or page.having(Facet.PREDICTED_ON_BACK):
@@ -144,12 +144,12 @@ def _with_mate(page: Page, lines: str, more: str = "") -> Iterator[Option]:
     yield from kept(option)
 
 
-@habit("its mate as the prediction, in the pocket")
+@custom("its mate as the prediction, in the pocket")
 def mate_waiting(page: Page) -> Iterator[Option]:
     return _with_mate(page, "Place {mate} in {place}\nPrediction: {mate}, ready in {place}, turned face up")
 
 
-@habit("its mate as the prediction, reversed in the pack")
+@custom("its mate as the prediction, reversed in the pack")
 def mate_reversed(page: Page) -> Iterator[Option]:
     return _with_mate(
         page,

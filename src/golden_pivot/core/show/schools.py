@@ -1,6 +1,6 @@
-"""The same routine in another school: what each change of habit would do to it, proved.
+"""The same routine in another school: what each change of custom would do to it, proved.
 
-See habits.py and reveals.py for the habits themselves.
+See customs.py and reveals.py for the customs themselves.
 """
 
 from __future__ import annotations
@@ -12,9 +12,9 @@ from ..analysis import Analysis
 from ..answers.verdicts import PROVED
 from ..budget import Budget
 from ..faults import BadRoutine, OutOfBudget
-from . import reveals  # noqa: F401  its habits are declared there
+from . import reveals  # noqa: F401  its customs are declared there
+from .customs import CUSTOMS, Page
 from .exposure import exposure_of
-from .habits import HABITS, Page
 from .reset import reset_of
 from .wording import wording_of
 
@@ -59,11 +59,11 @@ def schools_of(text: str, budget: Budget) -> tuple[School, ...]:
     page = Page(text, it.routine, landing.card if landing else None, it.budget)
     before = _standing(it)
     found = []
-    for habit in HABITS:
-        budget.progress(habit.label)
+    for custom in CUSTOMS:
+        budget.progress(custom.label)
         judged = []
-        for lines, other in habit.options(page):
-            judged.append(_judged(habit.label, lines, other, before, budget))
+        for lines, other in custom.options(page):
+            judged.append(_judged(custom.label, lines, other, before, budget))
             # Of several ways to carry it through, one that works.
             if judged[-1].verdict == PROVED:
                 break

@@ -1,4 +1,4 @@
-"""What performers do one way or another: each habit rewrites the text as one who has the other habit would write it."""
+"""What performers do one way or another: each custom rewrites the text as one who has the other custom would write it."""
 
 from __future__ import annotations
 
@@ -22,20 +22,20 @@ Rewrites = Callable[["Page"], Iterator[Option]]
 
 
 @dataclass(frozen=True)
-class Habit:
+class Custom:
     label: str
     options: Rewrites
     """ways to carry it through, the likeliest first; none where it does not apply"""
 
 
-HABITS: list[Habit] = []
+CUSTOMS: list[Custom] = []
 
 
-def habit(label: str) -> Callable[[Rewrites], Rewrites]:
-    """Declare a habit under the words by which it is offered."""
+def custom(label: str) -> Callable[[Rewrites], Rewrites]:
+    """Declare a custom under the words by which it is offered."""
 
     def register(options: Rewrites) -> Rewrites:
-        HABITS.append(Habit(label, options))
+        CUSTOMS.append(Custom(label, options))
         return options
 
     return register
@@ -130,12 +130,12 @@ def _other_card(page: Page, now: str, other: str) -> Iterator[Option]:
     yield from kept(page.rewritten(ends))
 
 
-@habit("next instead of last")
+@custom("next instead of last")
 def next_card(page: Page) -> Iterator[Option]:
     return _other_card(page, "last", "next")
 
 
-@habit("last instead of next")
+@custom("last instead of next")
 def last_card(page: Page) -> Iterator[Option]:
     return _other_card(page, "next", "last")
 
@@ -151,27 +151,27 @@ def with_words(line: Line, words: str) -> str:
     return f"{row}{words}{comma}{mate}"
 
 
-@habit("marked: the placed card has another back")
+@custom("marked: the placed card has another back")
 def marked(page: Page) -> Iterator[Option]:
     placed = page.having(Facet.PLACED)
     if placed and not any(line.values.get("odd") or line.values.get("short") for line in page.steps):
         yield from kept(page.rewritten({placed[0].number: with_words(placed[0], ODD)}))
 
 
-@habit("plain: no card with another back")
+@custom("plain: no card with another back")
 def plain(page: Page) -> Iterator[Option]:
     odd = [line for line in page.steps if line.values.get("odd")]
     yield from kept(page.rewritten({line.number: line.text.replace(ODD, "") for line in odd}))
 
 
-@habit("a short key, found by the fingers")
+@custom("a short key, found by the fingers")
 def short_key(page: Page) -> Iterator[Option]:
     for line in _keys(page):
         if not line.values.get("short"):
             yield from kept(page.rewritten({line.number: with_words(_line(line, ODD), SHORT)}))
 
 
-@habit("a key that can be seen from its back")
+@custom("a key that can be seen from its back")
 def visible_key(page: Page) -> Iterator[Option]:
     for line in _keys(page):
         if not line.values.get("odd"):
@@ -197,7 +197,7 @@ def _line(line: Line, without: str) -> Line:
 COURTS = ", court cards as ten"
 
 
-@habit("court cards as ten")
+@custom("court cards as ten")
 def courts_as_ten(page: Page) -> Iterator[Option]:
     counts = [line for line in page.having(Facet.COUNTS_DOWN) if COURTS not in line.text]
     yield from kept(
@@ -207,7 +207,7 @@ def courts_as_ten(page: Page) -> Iterator[Option]:
     )
 
 
-@habit("court cards as eleven to thirteen")
+@custom("court cards as eleven to thirteen")
 def courts_in_full(page: Page) -> Iterator[Option]:
     counts = [line for line in page.having(Facet.COUNTS_DOWN) if COURTS in line.text]
     yield from kept(page.rewritten({line.number: line.text.replace(COURTS, "") for line in counts}))
@@ -225,17 +225,17 @@ def _from_other_end(page: Page, now: str, other: str) -> Iterator[Option]:
     yield from kept(page.rewritten(rows))
 
 
-@habit("positions counted from the face")
+@custom("positions counted from the face")
 def from_the_face(page: Page) -> Iterator[Option]:
     return _from_other_end(page, "top", "bottom")
 
 
-@habit("positions counted from the top")
+@custom("positions counted from the top")
 def from_the_top(page: Page) -> Iterator[Option]:
     return _from_other_end(page, "bottom", "top")
 
 
-@habit("the row or the fan seen from the other side: left and right changed")
+@custom("the row or the fan seen from the other side: left and right changed")
 def mirrored(page: Page) -> Iterator[Option]:
     rows: dict[int, str | None] = {}
     for line in page.steps:
@@ -249,7 +249,7 @@ def mirrored(page: Page) -> Iterator[Option]:
 # With something prepared, or with what is there
 
 
-@habit("nothing prepared: glimpse the card that lies there")
+@custom("nothing prepared: glimpse the card that lies there")
 def glimpsed(page: Page) -> Iterator[Option]:
     lines = [
         line
@@ -266,7 +266,7 @@ def glimpsed(page: Page) -> Iterator[Option]:
     yield from kept(page.rewritten({line.number: None for line in lines}, {page.last_of_set_up: looks}))
 
 
-@habit("prepared: the card placed beforehand instead of glimpsed")
+@custom("prepared: the card placed beforehand instead of glimpsed")
 def prepared(page: Page) -> Iterator[Option]:
     begun = page.last_of_set_up
     rows: dict[int, str | None] = {}
