@@ -3,6 +3,10 @@
 from __future__ import annotations
 
 import ast
+import importlib.metadata
+import json
+import sys
+import tomllib
 from collections import Counter
 from graphlib import TopologicalSorter
 from pathlib import Path
@@ -106,3 +110,20 @@ def test_kinds_of_step_are_known_by_what_they_are() -> None:
             ):
                 found.append(f"{short}:{node.lineno} {node.value}")
     assert not found
+
+
+def test_every_dependency_is_declared_and_named() -> None:
+    """What is imported must be asked for by name, not come along with something else; all of it is in THIRD_PARTY.md."""
+    root = SOURCE.parents[1]
+    asked = tomllib.loads((root / "pyproject.toml").read_text(encoding="utf-8"))["project"]["dependencies"]
+    declared = {one.partition("==")[0].lower() for one in asked}
+    provided = importlib.metadata.packages_distributions()
+    for name, tree in TREES.items():
+        for node in ast.walk(tree):
+            names = [one.name for one in node.names] if isinstance(node, ast.Import) else []
+            names += [node.module or ""] if isinstance(node, ast.ImportFrom) and not node.level else []
+            for top in {one.partition(".")[0] for one in names} - sys.stdlib_module_names - {"golden_pivot"}:
+                assert {one.lower() for one in provided.get(top, ())} & declared, f"{name} imports {top}"
+    front_end = json.loads((root / "web" / "package.json").read_text(encoding="utf-8"))["dependencies"]
+    told = (root / "THIRD_PARTY.md").read_text(encoding="utf-8")
+    assert [one for one in (*declared, *front_end) if f"| {one} |" not in told] == []
