@@ -128,6 +128,11 @@ def perturbations(kind: StepKind, each: int) -> Iterator[tuple[str, ast.Module]]
     yield from found[::step]
 
 
+def _pytest(*how: str) -> int:
+    with contextlib.redirect_stdout(io.StringIO()), contextlib.redirect_stderr(io.StringIO()):
+        return int(pytest.main(["-q", "-p", "no:cacheprovider", *how, *(f"tests/core/{name}" for name in TESTS)]))
+
+
 def _tested(kind: StepKind, tree: ast.Module) -> int:
     """What pytest says of this meaning."""
     space = dict(kind.means.__globals__)
@@ -139,12 +144,7 @@ def _tested(kind: StepKind, tree: ast.Module) -> int:
     _read_line.cache_clear()
     read_routine.cache_clear()
     os.environ["FOCUS"] = kind.name
-    with contextlib.redirect_stdout(io.StringIO()), contextlib.redirect_stderr(io.StringIO()):
-        return int(
-            pytest.main(
-                ["-x", "-q", "-p", "no:cacheprovider", "--hypothesis-seed=1", *(f"tests/core/{n}" for n in TESTS)]
-            )
-        )
+    return _pytest("-x", "--hypothesis-seed=1")
 
 
 def survives(kind: StepKind, tree: ast.Module) -> bool:
@@ -158,7 +158,10 @@ def survives(kind: StepKind, tree: ast.Module) -> bool:
         finally:
             os._exit(code)
     _, status = os.waitpid(child, 0)
-    return os.waitstatus_to_exitcode(status) == 0
+    code = os.waitstatus_to_exitcode(status)
+    if code > 1:
+        raise SystemExit(f"pytest could not run its tests for {kind.name}: it ended with {code}.")
+    return code == 0
 
 
 def main() -> None:
@@ -168,6 +171,8 @@ def main() -> None:
     asked = reader.parse_args()
     kinds = [REGISTRY[name] for name in asked.kinds] or list(REGISTRY.values())
     work = [(kind, *one) for kind in kinds for one in perturbations(kind, asked.each)]
+    # What the tests import is loaded once: a forked process has it already.
+    _pytest("--collect-only")
     if not survives(kinds[0], ast.Module([_function(kinds[0].means)], [])):
         raise SystemExit("The tests are red without a change: nothing can be said.")
     untouched = {kind.name for kind in kinds} - {kind.name for kind, _, _ in work}
