@@ -19,6 +19,14 @@ OFTEN = {"deal_piles": 2, "gather_any": 2, "gather_side": 1, "gather_slot": 2, "
          "which_pile": 2, "choose_pile": 2, "tell": 5, "repeat": 1, "cases": 1, "as_often": 2}  # fmt: skip
 """kinds that are seldom possible come up more often when they are"""
 
+WITHIN = {
+    **dict.fromkeys(("overhand", "haphazard", "riffle", "riffle_into", "shuffle"), "mixing"),
+    **dict.fromkeys(
+        ("if_compared", "if_parity", "if_card", "if_alike", "otherwise", "start_again", "leave_loop", "end_here"), "cases"
+    ),
+    "predict_card": "foretell", "keep_piles": "new_pile",
+}  # fmt: skip
+"""kinds that come up as one of several; see FOCUS"""
 NAMES = "nmkabcdefghij"
 PLACES = ("deck", "table", "hand", "packet")
 PLACED = ("FORCE", "KEY", "queen of hearts", "queen of diamonds", "two of clubs", "jack of spades")
@@ -178,6 +186,7 @@ class _Writer:
             kinds = [name.removeprefix("_do_") for name in dir(self) if name.startswith("_do_")]
             ready = [kind for kind in kinds if self.ready(kind, margin) for _ in range(1 + OFTEN.get(kind, 0))]
             focus = os.environ.get("FOCUS", "")
+            focus = WITHIN.get(focus, focus)
             wanted = focus if focus in ready else self.pick(*ready)
             if focus in ready and self.pick(True, True, False):
                 wanted = self.pick(*ready)
@@ -629,10 +638,12 @@ class _Writer:
             if self.sizes.get(other, 0) < 3:
                 self.say(margin, f"{self.who}riffle{self.s} {other} into {place}")
                 return
-        self.say(margin, self.who + self.pick(
-            f"give{self.s} {place} an overhand shuffle", f"riffle{self.s} {place} together once", f"shuffle{self.s} {place}",
-            f"mix{es} {place} haphazardly, top packets under and bottom packets on top",
-        ))  # fmt: skip
+        ways = {
+            "overhand": f"give{self.s} {place} an overhand shuffle", "riffle": f"riffle{self.s} {place} together once",
+            "shuffle": f"shuffle{self.s} {place}",
+            "haphazard": f"mix{es} {place} haphazardly, top packets under and bottom packets on top",
+        }  # fmt: skip
+        self.say(margin, self.who + (ways.get(os.environ.get("FOCUS", "")) or self.pick(*ways.values())))
 
     # Blocks
 
