@@ -225,7 +225,7 @@ class _Writer:
             "chance": self.left > 0, "until_out": not margin and not self.turns, "as_long_as": not margin and not self.turns,
             "new_pile": not margin and not self.turns and self.left > 1, "for_each": not margin and self.left > 1,
             "note_order": self.left > 1 and not margin and not self.turns and not any("Note the order" in row for row in self.rows),
-            "mixing": self.left > 2 and not margin, "name_aloud": self.cards, "predict": not margin, "foretell": self.cards and not margin,
+            "mixing": self.left > 2 and not margin, "name_aloud": self.cards, "predict": not margin, "foretell": self.placed and not margin,
             "gather_order": self.piles, "as_often": not margin and sum(self.sizes.values()) < 5 and self.left > 2 and not self.closed, "repeat": not margin, "cases": len(margin) < 4,
         }  # fmt: skip
         return bool(needs.get(kind, True))
@@ -608,7 +608,7 @@ class _Writer:
         self.told.append(name)
 
     def _do_foretell(self, margin: str) -> None:
-        card = self.pick(*self.cards)
+        card = self.pick(*self.placed)  # one that the performer knows
         how = [f"on paper in {self.pick(*PLACES)}", f"ready in {self.pick(*self.filled)}, turned face up"]
         self.say(margin, f"Prediction: {card} {self.pick(*how)}")
 
