@@ -6,7 +6,7 @@ import re
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from golden_pivot.core.language.parser import read_routine
 
@@ -360,13 +360,29 @@ def test_two_windows_keep_both_texts(page: Page, address: str) -> None:
     other = page.context.new_page()
     other.goto(page.url)
     sheet(other).wait_for()
+    # Both have written before either hears of the other: what the second sends waits until the first is saved.
+    sent: list[Route] = []
+    waits = [True]
+
+    def send(route: Route) -> None:
+        if waits and route.request.method == "PUT":
+            sent.append(route)
+        else:
+            route.continue_()
+
+    other.route("**/api/routines/*", send)
+    sheet(other).focus()
+    other.keyboard.press("Control+End")
+    other.keyboard.type("# there")
+    while not sent:
+        other.wait_for_timeout(50)
     sheet(page).focus()
     page.keyboard.press("Control+End")
     page.keyboard.type("# here")
     saved(page)
-    sheet(other).focus()
-    other.keyboard.press("Control+End")
-    other.keyboard.type("# there")
+    waits.clear()
+    for route in sent:
+        route.continue_()
     expect(other.get_by_text("This routine was changed in another window")).to_be_visible()
     other.get_by_role("button", name="Take the other").click()
     expect(sheet(other)).to_contain_text("# here")
@@ -455,7 +471,9 @@ def test_a_spelled_routine_is_built_from_the_steps(page: Page) -> None:
     blank_page(page)
     sheet(page).focus()
     page.keyboard.press("Control+a")
-    page.keyboard.type("Pack: 9 cards, any order\nPlace TARGET 3rd")
+    # In one piece: a suggestion that comes late may else take the Enter for itself.
+    page.keyboard.insert_text("Pack: 9 cards, any order\nPlace TARGET 3rd")
+    expect(page.locator(".cm-line").nth(1)).to_have_text("Place TARGET 3rd")
     for step in ("spells the name", "Drop the rest", "Spell “lantern”", "Drop the rest", "spells the name", "Drop the rest",
                  "Spell “lantern”", "the last card dealt is FORCE"):  # fmt: skip
         insert_step(page, step)
@@ -466,6 +484,7 @@ def test_a_spelled_routine_is_built_from_the_steps(page: Page) -> None:
         row.click()
         select_line(page)
         page.keyboard.insert_text(now)
+        expect(row).to_have_text(now)
 
     fill(3, "deck", "Spell the value of TARGET from deck")
     fill(5, "deck", "Spell “of” from deck")
