@@ -1,5 +1,5 @@
 import react from '@vitejs/plugin-react';
-import { defineConfig } from 'vite';
+import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
   plugins: [react()],
@@ -8,5 +8,7 @@ export default defineConfig({
     assetsInlineLimit: 0,
     chunkSizeWarningLimit: 700,
   },
+  // A test reads the styles.
+  test: { css: true },
   server: { proxy: { '/api': { target: 'http://127.0.0.1:8737', changeOrigin: true } } },
 });

@@ -1,6 +1,7 @@
 import { Button, SegmentedControl, Select, Slider, Tooltip } from '@mantine/core';
 import { useId } from 'react';
 import type { Decision } from '../../api/client';
+import { Scrolling } from '../../ui/Scrolling';
 
 interface HandProps {
   decisions: Decision[];
@@ -15,12 +16,12 @@ interface HandProps {
 export function Hand({ decisions, onChoose, onAnother, onWorst, worst }: HandProps) {
   return (
     <section className="hand panel" aria-label="The spectator’s hand">
-      <div className="decisions">
+      <Scrolling className="decisions" name="Choices">
         {decisions.length === 0 && <p className="none">No choice is left open: every run is the same.</p>}
         {decisions.map((decision) => (
           <Choice key={decision.key} decision={decision} onChoose={onChoose} />
         ))}
-      </div>
+      </Scrolling>
       <div className="runs">
         <Tooltip label="A path at random (Alt A)">
           <Button variant="outline" onClick={onAnother}>

@@ -17,7 +17,7 @@ export function NotesPanel({ notes, odds, waiting, onLine }: NotesPanelProps) {
   if (!notes) return null;
   const groups = [...new Set(odds?.chances.map((chance) => chance.about))];
   return (
-    <aside className="notes" aria-label="Notes on the routine">
+    <aside className="notes" tabIndex={0} aria-label="Notes on the routine">
       {waiting && (
         <p className="reckoning" role="status">
           <Loader size={14} /> Working out the odds…

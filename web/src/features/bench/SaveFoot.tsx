@@ -82,7 +82,7 @@ export function TwoTexts({ conflict, keepMine, takeOther }: TwoTextsProps) {
 export function Rows({ text, beside }: { text: string; beside: string }) {
   const known = new Set(beside.split('\n'));
   return (
-    <pre className="rows">
+    <pre className="rows" tabIndex={0}>
       {text.trimEnd().split('\n').map((row, i) =>
         known.has(row) ? (
           <span key={i}>{row || ' '}</span>

@@ -1,5 +1,6 @@
 import { useElementSize } from '@mantine/hooks';
 import type { Frame, Play } from '../../api/client';
+import { Scrolling } from '../../ui/Scrolling';
 import { CAPTION, CARD_HEIGHT, FACE_UP, ROW_LEFT, captions, cardId, layOut, ordinal, tableInWords, type Heap, type Layout, type Row } from './layout';
 import './table.css';
 
@@ -8,7 +9,7 @@ export function TableView({ play, frame }: { play: Play; frame: Frame }) {
   const { ref, width, height } = useElementSize();
   const layout = layOut(play.frames, frame, width || 640, height || 240);
   return (
-    <div ref={ref} className="table-view" tabIndex={height && layout.height > height ? 0 : undefined}>
+    <Scrolling ref={ref} className="table-view" name="Cards on the table">
       <svg width={layout.width} height={layout.height} role="img" aria-label={`On the table: ${tableInWords(frame)}`}>
         {layout.heaps.map((heap) => (
           <Ground key={heap.name} heap={heap} layout={layout} names={frame.names} />
@@ -18,7 +19,7 @@ export function TableView({ play, frame }: { play: Play; frame: Frame }) {
         ))}
         <Cards layout={layout} names={frame.names} odd={new Set(play.odd)} />
       </svg>
-    </div>
+    </Scrolling>
   );
 }
 

@@ -7,6 +7,7 @@ import { useState, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import { api, type DeskName, type Send } from '../../api/client';
 import { routinesQuery } from '../../api/queries';
+import { Scrolling } from '../../ui/Scrolling';
 import { ordinal } from '../bench/layout';
 import { lines, numbers } from './asks';
 import type { DeskState } from './useDesk';
@@ -20,7 +21,7 @@ export function DeskFrame<N extends DeskName>({ desk, title, about, form, childr
         <p className="quiet">{about}</p>
         {form}
       </form>
-      <section className="told" aria-label={`What comes out: ${title}`} data-old={desk.old}>
+      <section className="told" tabIndex={0} aria-label={`What comes out: ${title}`} data-old={desk.old}>
         <Waiting desk={desk} />
         {children}
       </section>
@@ -61,7 +62,7 @@ export function Picture<N extends DeskName>({ desk, name, children }: { desk: De
         <Files desk={desk} />
       </figcaption>
       {/* Drawn by our own server, which escapes every word in it. */}
-      {picture ? <div className="drawn" dangerouslySetInnerHTML={{ __html: picture }} /> : <p className="quiet">Nothing to draw.</p>}
+      {picture ? <Scrolling className="drawn" name={`Picture: ${name}`}><div dangerouslySetInnerHTML={{ __html: picture }} /></Scrolling> : <p className="quiet">Nothing to draw.</p>}
     </figure>
   );
 }
@@ -173,7 +174,7 @@ export function SendButton({ send, label = 'Write it into a routine', opened = f
 /** A table of the answer. */
 export function DeskTable({ name, head, rows }: { name: string; head: ReactNode[]; rows: ReactNode[][] }) {
   return (
-    <div className="table-scroll">
+    <Scrolling className="table-scroll" name={`Table: ${name}`}>
       <table className="desk-table" aria-label={name}>
         <thead>
           <tr>
@@ -192,7 +193,7 @@ export function DeskTable({ name, head, rows }: { name: string; head: ReactNode[
           ))}
         </tbody>
       </table>
-    </div>
+    </Scrolling>
   );
 }
 

@@ -61,7 +61,7 @@ const TITLES = {
 
 export function Variants({ view, ...props }: PanelProps & { view: Exclude<View, 'table'> }) {
   return (
-    <section className="panel variants" role="tabpanel" aria-label={TITLES[view]}>
+    <section className="panel variants" role="tabpanel" tabIndex={0} aria-label={TITLES[view]}>
       <h2>{TITLES[view]}</h2>
       {view === 'why' && <WhyPanel {...props} />}
       {view === 'when' && <WhenPanel {...props} />}

@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { api, type Sweep } from '../../api/client';
 import { holdsQuery, sweepQuery, type SweepAsked } from '../../api/queries';
+import { Scrolling } from '../../ui/Scrolling';
 import { useProgress } from '../bench/useProgress';
 import { literals, values, withBlanks } from './domains';
 import { ToLine, type PanelProps } from './parts';
@@ -154,7 +155,7 @@ function Picture({ sweep }: { sweep: Sweep }) {
         {good.length} of {sweep.rows.length} cases come out.
         {sweep.formula ? ` The card is at ${sweep.formula}.` : ''}
       </p>
-      <div className="grid-scroll">
+      <Scrolling className="grid-scroll" name="Verdict for each number">
         <table className="sweep" aria-label="Verdict for each number">
           {second && (
             <thead>
@@ -203,7 +204,7 @@ function Picture({ sweep }: { sweep: Sweep }) {
             ))}
           </tbody>
         </table>
-      </div>
+      </Scrolling>
       <p className="quiet">● comes out · ◐ on some paths · ✕ fails · – cannot be done</p>
     </>
   );
