@@ -66,6 +66,8 @@ class Table:
     """(card or None for any odd back, side) that must never show, in the order of their lines"""
     heaps: dict[str, Heap] = field(default_factory=dict)
     rows: set[str] = field(default_factory=set)
+    grids: dict[str, int] = field(default_factory=dict)
+    """cards in a row of each grid"""
     numbers: dict[str, int] = field(default_factory=dict)
     named: dict[str, Card] = field(default_factory=dict)
     mates: dict[str, str] = field(default_factory=dict)
@@ -510,6 +512,26 @@ def _deal(t: Table, s: Json, n: int) -> None:
 
 def deal(t: Table, s: Json) -> None:
     _deal(t, s, t.count(s["count"], t.heap(s["from"])))
+
+
+def lay_grid(t: Table, s: Json) -> None:
+    source, to, n = t.where(s["from"]), t.where(s.get("to", "grid")), t.count(s["count"], t.heap(s["from"]))
+    t.grids[to] = t.value(s["columns"])
+    t.rows.add(to)
+    if source == to or len(t.heap(to)) + n > t.value(s["rows"]) * t.grids[to]:
+        raise CannotGoOn
+    for _ in range(n):
+        card = t.heap(source).pop(0)
+        t.see([card])
+        t.see([lay(card, s.get("way"))])
+        t.heap(to).append(card)
+
+
+def ends_in_row(t: Table, s: Json) -> None:
+    place = t.where(s["place"])
+    grid, row = t.heap(place), t.value(s["row"]) - 1
+    across = t.grids[place]
+    t.claims.append(row >= 0 and t.named[s["card"]] in grid[row * across : (row + 1) * across])
 
 
 def spell(t: Table, s: Json) -> None:
@@ -1198,7 +1220,7 @@ MEANINGS: dict[str, Callable[[Table, Json], None]] = {
     f.__name__: f
     for f in (
         pack, place_card, choose_number, choose_values, choose_pile, think_of, take_card, take_from, remember, show, which_pile,
-        piles_beside, deal, spell, spell_under, count_to, count_under, put_dealt, drop_rest, put_heap, cut_off, cut,
+        piles_beside, deal, lay_grid, ends_in_row, spell, spell_under, count_to, count_under, put_dealt, drop_rest, put_heap, cut_off, cut,
         cut_to, turn_block, turn_over, turn_each, insert, turn_card, deal_piles, gather_any, gather_side, gather_slot, gather_order,
         repeat, as_often, ends_with, ends_same, ends_mate, ends_facing, ends_so_many_facing, ends_alike, ends_equal, place_extra, deal_to_stop,
         faro, reverse_faro, klondike, down_under, ends_beside, ends_reversed, pack_in_order, place_several, chance,

@@ -111,6 +111,8 @@ class _Writer:
         self.odd = False
         self.filled = ["deck"]
         self.row: str | None = None
+        self.grid = ""
+        """how the cards of *grid* lie, once there is one: it is no heap that cards are taken from one by one"""
         self.piles = 0
         self.gathered = False
         self.dealt = False
@@ -221,7 +223,7 @@ class _Writer:
             "piles_beside": self.gathered and self.cards, "put_dealt": self.dealt, "drop_rest": self.dealt,
             "gather_any": self.piles and self.left > 1, "gather_side": self.piles, "gather_slot": self.piles and self.left > 1,
             "spell_name": self.may_look(margin), "count_down": self.may_look(margin), "value_of": self.may_look(margin),
-            "deal_each": True, "narrow": self.piles and self.left > 1 and self.cards, "demonstrating": len(margin) < 4,
+            "deal_each": True, "lay_grid": not margin, "narrow": self.piles and self.left > 1 and self.cards, "demonstrating": len(margin) < 4,
             "chance": self.left > 0, "until_out": not margin and not self.turns, "as_long_as": not margin and not self.turns,
             "new_pile": not margin and not self.turns and self.left > 1, "for_each": not margin and self.left > 1,
             "note_order": self.left > 1 and not margin and not self.turns and not any("Note the order" in row for row in self.rows),
@@ -264,6 +266,8 @@ class _Writer:
                  f"the card at position {self.draw(numbers(self.known, 1))} from the bottom of {place}"]  # fmt: skip
         if self.row:
             spots.append(f"the {self.pick('1st', '2nd')} card from the {self.pick('left', 'right')} of {self.row}")
+        if self.grid:
+            spots.append(f"the {self.pick('1st', '2nd', '3rd')} card of grid")
         if self.dealt:
             spots += [
                 "the next card",
@@ -288,6 +292,12 @@ class _Writer:
         shielded = self.pick("", "", ", shielded")
         self.say(margin, f"{self.who}deal{self.s} {count} cards from {source}{way}{tail}{shielded}")
         self.dealt = True
+
+    def _do_lay_grid(self, margin: str) -> None:
+        source = self.source()
+        self.grid = self.grid or f"{self.pick(1, 2, 3)} rows of {self.pick(1, 2, 3)}"
+        way = self.pick("", "", " face up", " face down")
+        self.say(margin, f"{self.who}lay{self.s} {self.number(source)} cards of {source} in {self.grid}{way}")
 
     def _do_count_under(self, margin: str) -> None:
         source = self.source()
@@ -337,6 +347,8 @@ class _Writer:
     def _do_put_heap(self, margin: str) -> None:
         source = self.source()
         source = "deck" if source == "row" else source
+        if self.grid and self.pick(True, False):
+            source = "grid"
         self.say(margin, f"{self.who}put{self.s} {source} {self.pick('on', 'under')} {self.target(source)}")
 
     def _do_cut_off(self, margin: str) -> None:
@@ -493,7 +505,7 @@ class _Writer:
             "any 1 cards", "any 1 card"))  # fmt: skip
 
     def _do_take_from(self, margin: str) -> None:
-        spot = self.spot()
+        spot = self.spot().replace("of grid", "of deck")  # there each keeps its place
         name = f": {self._new_card()}" if not margin and self.pick(True, False) else ""
         self.say(margin, f"{self.who}take{self.s} {spot} to tray{name}")
 
@@ -829,6 +841,8 @@ class _Writer:
         options["ends_groups"] = (
             f"{groups} {self.pick('values', 'suits', 'colours')} are {self.pick('different', 'the same')}"
         )
+        if self.grid:
+            options["ends_in_row"] = f"{card} is in row {self.pick(1, 2, self.number())} of grid"
         if any("Note the order" in row for row in self.rows):
             options["ends_in_order"] = f"{self.source()} is in the order noted"
         options["ends_pairs"] = f"the cards of {self.source()}, two by two from the top, are mates"

@@ -209,7 +209,7 @@ FAULTS = [
     (PACK + "Deal deck into 2 piles\nDeal pile 1 into 2 piles", 4, 6, "one of the piles", "elsewhere first"),
     (PACK + "Deal deck into 2 piles\nGather the piles from left to right, each on the last\nTurn deck over\n"
      "Spectator notes how many piles went under the one with FORCE: a", 6, 1, "No piles have just been gathered", "Move the line up"),
-    (PACK + "Deal 3 cards from deck to row, from left to right\nDeal 3 cards from deck to row", 4, 27, "side by side", "another place"),
+    (PACK + "Deal 3 cards from deck to row, from left to right\nDeal 3 cards from deck to row", 4, 27, "lie in a row, not in a heap", "another place"),
     (PACK + "Turn the 3rd card from the left of deck over", 3, 6, "no left and right", "Count from the top"),
     (PACK + "Repeat 2 times:\n  Spectator thinks of a card in deck: their card", 4, 39, "another card is called their card", "before the repetition"),
     (PACK + "Repeat 3 times:\n  Deal deck into 2 piles\n  Spectator tells which pile holds FORCE: a, b\n"

@@ -296,7 +296,10 @@ class PlayIn(Shape):
 
 class PlaceOut(Shape):
     name: str
-    row: bool = Field(description="cards lie side by side, leftmost first")
+    lies: str = Field(description="how its cards lie, such as *in a row*")
+    spots: list[tuple[int, int]] = Field(
+        description="of each card: how many lie to its left, how many rows above it; none for a heap"
+    )
     cards: list[int] = Field(description="top first; 128 is added to a card that lies face up")
 
 

@@ -32,7 +32,7 @@ class SheetIn(Shape):
     job: Text = ""
 
 
-class LayoutIn(Shape):
+class SurfaceIn(Shape):
     """Lengths in millimetres."""
 
     size: Literal["poker", "bridge"] = "poker"
@@ -44,7 +44,7 @@ class LayoutIn(Shape):
 
 class CostsIn(Shape):
     text: Text
-    layout: LayoutIn = LayoutIn()
+    surface: SurfaceIn = SurfaceIn()
     thick: int = Field(default=THICK, ge=2, le=120, description="cards from which a packet off the table looks thick")
     job: Text = ""
 

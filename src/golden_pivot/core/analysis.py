@@ -11,16 +11,13 @@ from typing import Any, Generic, TypeVar
 
 from .answers.ledger import Ledger, ledger_of_card
 from .answers.notes import Notes, badges_of, notes_of
-from .answers.odds import Odds, odds_of
 from .answers.plays import play_path
 from .answers.strands import Strands, strands_of
 from .answers.verdicts import Verdict, longest_path, prove
 from .budget import Budget
-from .building import PROOF, Purpose, compile_routine
 from .faults import BadRoutine, OutOfBudget
 from .language.parser import read_routine
 from .language.routine import Routine
-from .search.program import Program
 from .search.replay import Play
 
 T = TypeVar("T")
@@ -52,10 +49,6 @@ class Analysis:
         self.text, self.budget = text, budget or Budget()
         self.routine: Routine = read_routine(text)
         self.made: dict[str, tuple[Any, Exception | None]] = {}
-
-    def program(self, purpose: Purpose = PROOF) -> Program:
-        """Built once for a purpose, whoever asks."""
-        return compile_routine(self.routine, purpose)
 
     @_once
     def verdict(self) -> Verdict:
@@ -89,7 +82,3 @@ class Analysis:
     @_once
     def strands(self) -> Strands | None:
         return strands_of(self.routine, self.budget)
-
-    @_once
-    def odds(self) -> Odds:
-        return odds_of(self.routine, self.budget)

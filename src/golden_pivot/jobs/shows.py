@@ -13,7 +13,7 @@ from ..core.show.compare import compared
 from ..core.show.costs import costs_of
 from ..core.show.paces import Paces
 from ..core.show.schools import schools_of
-from ..core.show.table_room import Layout
+from ..core.show.table_room import Surface
 from ..sheets.markdown import markdown_of
 from ..sheets.sheets import SHEETS, shown
 
@@ -42,10 +42,10 @@ def sheet_file(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
 
 
 def costs(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
-    """{text, layout, thick, paces?} → {costs}; null for a text with faults or out of budget."""
-    layout = Layout(**request["layout"])
+    """{text, surface, thick, paces?} → {costs}; null for a text with faults or out of budget."""
+    surface = Surface(**request["surface"])
     try:
-        found = costs_of(Analysis(request["text"], budget), layout, request["thick"], _paces(request))
+        found = costs_of(Analysis(request["text"], budget), surface, request["thick"], _paces(request))
     except (BadRoutine, OutOfBudget):
         return {"costs": None}
     return {"costs": asdict(found)}

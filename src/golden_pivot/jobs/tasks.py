@@ -7,8 +7,8 @@ from collections.abc import Callable
 from dataclasses import replace
 from typing import Any
 
+from ..core.analysis import Analysis
 from ..core.answers.ledger import ledger_of_card
-from ..core.answers.notes import notes_of
 from ..core.answers.odds import odds_of
 from ..core.answers.plays import play, play_path
 from ..core.answers.report import (
@@ -20,7 +20,6 @@ from ..core.answers.report import (
     strands_json,
     verdict_json,
 )
-from ..core.answers.strands import strands_of
 from ..core.answers.verdicts import UNSETTLED, longest_path, prove
 from ..core.budget import Budget
 from ..core.faults import BadRoutine, OutOfBudget
@@ -101,45 +100,16 @@ def one_path(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
         return play_json(play(routine))
 
 
-def all_strands(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
-    """{text} → {strands}; null for a text with faults, and where there are too many situations to draw."""
-    try:
-        found = strands_of(read_routine(request["text"]), budget)
-    except BadRoutine:
-        found = None
-    return {"strands": found and strands_json(found)}
+def _told(name: str, made: Callable[[Analysis], dict[str, Any] | None]) -> Task:
+    """{text} → {name: what is made}; null for a text with faults."""
 
+    def task(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
+        try:
+            return {name: made(Analysis(request["text"], budget))}
+        except BadRoutine:
+            return {name: None}
 
-def notes(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
-    """{text} → {notes}; null for a text with faults."""
-    try:
-        return {"notes": notes_json(notes_of(read_routine(request["text"]), budget))}
-    except BadRoutine:
-        return {"notes": None}
-
-
-def odds(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
-    """{text} → {odds}; null for a text with faults."""
-    try:
-        return {"odds": odds_json(odds_of(read_routine(request["text"]), replace(budget, transitions=ODDS_STEPS)))}
-    except BadRoutine:
-        return {"odds": None}
-
-
-def explained(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
-    """{text} → {explanation}; null for a text with faults."""
-    try:
-        return {"explanation": explanation_json(explain(read_routine(request["text"]), budget))}
-    except BadRoutine:
-        return {"explanation": None}
-
-
-def holds(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
-    """{text} → {limits}; null for a text with faults."""
-    try:
-        return {"limits": limits_json(limits_of(request["text"], budget))}
-    except BadRoutine:
-        return {"limits": None}
+    return task
 
 
 def _remembered(task: Task) -> Task:
@@ -155,15 +125,13 @@ def _remembered(task: Task) -> Task:
     return answered
 
 
-@_remembered
-def slips(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
-    """{text} → {slips}; null for a text with faults."""
-    text = request["text"]
-    try:
-        found = fragility_of(text, budget, lambda words, _: budget.progress(words))
-    except BadRoutine:
-        return {"slips": None}
-    return {"slips": fragility_json(found, text)}
+def _slips(it: Analysis) -> dict[str, Any]:
+    found = fragility_of(it.text, it.budget, lambda words, _: it.budget.progress(words))
+    return fragility_json(found, it.text)
+
+
+def _odds(it: Analysis) -> dict[str, Any]:
+    return odds_json(odds_of(it.routine, replace(it.budget, transitions=ODDS_STEPS)))
 
 
 def _domains(request: dict[str, Any]) -> dict[int, list[str]]:
@@ -199,8 +167,12 @@ ODDS_STEPS = 1_000_000
 """steps in which exact chances are searched for on the bench before paths are drawn at random"""
 
 TASKS: dict[str, Task] = {
-    "prove": verdict_of, "ledger": ledger, "play": one_path, "strands": all_strands, "notes": notes, "odds": odds,
-    "explain": explained, "holds": holds, "slips": slips, "solve": solved, "sweep": swept,
+    "prove": verdict_of, "ledger": ledger, "play": one_path,
+    "strands": _told("strands", lambda it: strands_json(it.strands) if it.strands else None),  # null too where they are too many to draw
+    "notes": _told("notes", lambda it: notes_json(it.notes)), "odds": _told("odds", _odds),
+    "explain": _told("explanation", lambda it: explanation_json(explain(it.routine, it.budget))),
+    "holds": _told("limits", lambda it: limits_json(limits_of(it.text, it.budget))),
+    "slips": _remembered(_told("slips", _slips)), "solve": solved, "sweep": swept,
     "desk": _remembered(at_desk), "sheet": _remembered(sheet), "sheet_file": _remembered(sheet_file), "costs": _remembered(costs),
     "compare": _remembered(side_by_side), "schools": _remembered(other_schools),
 }  # fmt: skip

@@ -9,7 +9,7 @@ from golden_pivot.core.show.cues import cues_of
 from golden_pivot.core.show.effort import effort_of, operations
 from golden_pivot.core.show.exposure import exposure_of
 from golden_pivot.core.show.paces import Paces
-from golden_pivot.core.show.table_room import Layout, row_width, widest
+from golden_pivot.core.show.table_room import Surface, row_width, widest
 
 
 def test_the_effort_of_the_harbour_light() -> None:
@@ -49,30 +49,30 @@ def test_the_table_is_measured() -> None:
     room = widest(played)
     assert row_width(8, 63, 0) == 504 and row_width(8, 63, 0.5) == 283.5
     assert room.width == 63 + 12 + 504 and room.height == 88 and room.fits and room.remedy is None
-    small = widest(played, Layout(table=400))
+    small = widest(played, Surface(table=400))
     assert not small.fits and small.remedy and "Overlap the cards by" in small.remedy
     needed = int(small.remedy.split(" by ")[1].split()[0]) / 100
-    assert widest(played, Layout(overlap=needed, table=400)).fits
-    assert not widest(played, Layout(overlap=needed - 0.02, table=400)).fits
-    assert widest(played, Layout("bridge")).width == 57 + 12 + 8 * 57
+    assert widest(played, Surface(overlap=needed, table=400)).fits
+    assert not widest(played, Surface(overlap=needed - 0.02, table=400)).fits
+    assert widest(played, Surface("bridge")).width == 57 + 12 + 8 * 57
     # The pack and four piles beside it: 5 · 63 + 4 · 12.
     assert widest(Analysis(demo.demo_text("four_passengers")).longest).width == 363
     # Three piles of nine side by side: 3 · 63 + 2 · 12; the pack is dealt out.
-    watch = widest(Analysis(demo.demo_text("watch_below")).longest, Layout(table=100))
+    watch = widest(Analysis(demo.demo_text("watch_below")).longest, Surface(table=100))
     assert watch.width == 213 and watch.remedy == "Lay the 3 heaps in 3 rows."
 
 
 def test_a_snake_and_heaps_in_rows() -> None:
     """Arithmetic: in two rows the pack and three cards (63 + 12 + 189) lie above five (315); 88 + 12 + 88 deep."""
     played = Analysis(demo.demo_text("cabin_corridor")).longest
-    snake = widest(played, Layout(table=330, rows=2))
+    snake = widest(played, Surface(table=330, rows=2))
     assert [(piece.name, piece.cards, piece.left, piece.top) for piece in snake.pieces] == [
         ("deck", 22, 0, 0), ("row", 3, 75, 0), ("row", 5, 0, 100)
     ]  # fmt: skip
     assert (snake.width, snake.height, snake.fits) == (315, 188, True)
-    shallow = widest(played, Layout(table=330, depth=150, rows=2))
+    shallow = widest(played, Surface(table=330, depth=150, rows=2))
     assert not shallow.fits and shallow.remedy == "Use a larger table, or fewer heaps at a time."
-    advised = widest(played, Layout(table=330))
+    advised = widest(played, Surface(table=330))
     assert advised.remedy and advised.remedy.endswith("or lay the row as a snake in 2 rows.")
 
 

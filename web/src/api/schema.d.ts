@@ -1425,7 +1425,7 @@ export interface components {
              *       "rows": 1
              *     }
              */
-            layout: components["schemas"]["LayoutIn"];
+            surface: components["schemas"]["SurfaceIn"];
             /**
              * Thick
              * @description cards from which a packet off the table looks thick
@@ -1859,42 +1859,6 @@ export interface components {
             formula: string | null;
             /** Table */
             table: components["schemas"]["RuleRowOut"][];
-        };
-        /**
-         * LayoutIn
-         * @description Lengths in millimetres.
-         */
-        LayoutIn: {
-            /**
-             * Size
-             * @default poker
-             * @enum {string}
-             */
-            size: "poker" | "bridge";
-            /**
-             * Overlap
-             * @description how much of a card its neighbour in a row covers
-             * @default 0
-             */
-            overlap: number;
-            /**
-             * Table
-             * @description width of the table
-             * @default 600
-             */
-            table: number;
-            /**
-             * Depth
-             * @description depth of the table that is free in front of you
-             * @default 400
-             */
-            depth: number;
-            /**
-             * Rows
-             * @description heaps and cards go on in the next row
-             * @default 1
-             */
-            rows: number;
         };
         /** LedgerEntry */
         LedgerEntry: {
@@ -2563,19 +2527,24 @@ export interface components {
         };
         /**
          * Piece
-         * @description A heap, or a row of cards or a part of it, as it lies: millimetres from the left and the top of the layout.
+         * @description The cards of a place, or a part of a row of them, as they lie: millimetres from the left and the top of all that lies there.
          */
         Piece: {
             /** Name */
             name: string;
             /** Cards */
             cards: number;
-            /** Is Row */
-            is_row: boolean;
+            /** Spots */
+            spots: [
+                number,
+                number
+            ][];
             /** Left */
             left: number;
             /** Width */
             width: number;
+            /** Height */
+            height: number;
             /**
              * Top
              * @default 0
@@ -2599,10 +2568,18 @@ export interface components {
             /** Name */
             name: string;
             /**
-             * Row
-             * @description cards lie side by side, leftmost first
+             * Lies
+             * @description how its cards lie, such as *in a row*
              */
-            row: boolean;
+            lies: string;
+            /**
+             * Spots
+             * @description of each card: how many lie to its left, how many rows above it; none for a heap
+             */
+            spots: [
+                number,
+                number
+            ][];
             /**
              * Cards
              * @description top first; 128 is added to a card that lies face up
@@ -3507,6 +3484,42 @@ export interface components {
             operations: number;
             /** Hard */
             hard: string;
+        };
+        /**
+         * SurfaceIn
+         * @description Lengths in millimetres.
+         */
+        SurfaceIn: {
+            /**
+             * Size
+             * @default poker
+             * @enum {string}
+             */
+            size: "poker" | "bridge";
+            /**
+             * Overlap
+             * @description how much of a card its neighbour in a row covers
+             * @default 0
+             */
+            overlap: number;
+            /**
+             * Table
+             * @description width of the table
+             * @default 600
+             */
+            table: number;
+            /**
+             * Depth
+             * @description depth of the table that is free in front of you
+             * @default 400
+             */
+            depth: number;
+            /**
+             * Rows
+             * @description heaps and cards go on in the next row
+             * @default 1
+             */
+            rows: number;
         };
         /** Sweep */
         Sweep: {

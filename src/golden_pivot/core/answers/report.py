@@ -9,6 +9,7 @@ from typing import Any
 from ..faults import Fault
 from ..language.routine import Line, Routine
 from ..language.templates import SPECTATOR
+from ..layouts import Layout
 from ..search.program import Program, State
 from ..search.replay import Frame, Play
 from .ledger import Entry
@@ -174,8 +175,7 @@ def play_json(played: Play) -> dict[str, Any]:
                 "at": _where_json(program.where_is(frame.state, program.target)),
                 "round": list(frame.round),
                 "places": [
-                    {"name": name, "row": program.cells[index].is_row, "cards": list(frame.state[index])}
-                    for index, name in places
+                    _place_json(name, program.cells[index].layout, frame.state[index]) for index, name in places
                 ],
                 "numbers": {
                     cell.name: frame.state[index]
@@ -201,6 +201,16 @@ def play_json(played: Play) -> dict[str, Any]:
         "failures": list(played.failures),
         "stuck_at": played.stuck_at,
         "faults": [fault_json(fault) for fault in played.faults],
+    }
+
+
+def _place_json(name: str, layout: Layout, cards: bytes) -> dict[str, Any]:
+    """`spots`: (cards to the left, rows above) of each card; none for a heap."""
+    return {
+        "name": name,
+        "lies": layout.lies,
+        "spots": [] if layout.is_heap else [list(spot) for spot in layout.spots(len(cards))],
+        "cards": list(cards),
     }
 
 

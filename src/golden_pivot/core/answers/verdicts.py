@@ -9,11 +9,11 @@ from dataclasses import dataclass, field, replace
 
 from ..budget import Budget
 from ..building import LEDGER, PROOF, compile_routine
-from ..cards import ordinal
 from ..faults import BadRoutine, Fault, OutOfBudget
 from ..language.facets import Facet
 from ..language.phrases import list_text
 from ..language.routine import Routine
+from ..layouts import HEAP, Layout
 from ..search.algebra import LEAST_PATH, MOST_HANDLED
 from ..search.counted import Count, of_paths
 from ..search.explorer import count_of, explore
@@ -45,10 +45,12 @@ class Where:
     """from the top, from 1"""
     paths: int | None
     """how many paths end so; None where they have no number"""
+    layout: Layout = HEAP
+    """how the cards of the place lie"""
 
     @property
     def text(self) -> str:
-        return f"{ordinal(self.position)} in {self.place}"
+        return self.layout.at(self.position, self.place)
 
 
 @dataclass(frozen=True)
@@ -60,6 +62,11 @@ class RuleRow:
     """the same as one says it: `n is 3`, `the order of the piles is 2, 1 and 3 from the top`"""
     place: str
     position: int
+    layout: Layout = HEAP
+
+    @property
+    def text(self) -> str:
+        return self.layout.at(self.position, self.place)
 
 
 @dataclass(frozen=True)
@@ -368,7 +375,9 @@ def _landing(program: Program, ends: Mapping[State, int], numbered: bool) -> Lan
             return None
         tally[where] += weight
     most_first = tally.most_common() if numbered else sorted((where, None) for where in tally)
-    return Landing(program.target, tuple(Where(*where, paths) for where, paths in most_first))
+    return Landing(
+        program.target, tuple(Where(*where, paths, program.layouts[where[0]]) for where, paths in most_first)
+    )
 
 
 def _unclaimed(program: Program, found: Exploration, count: Count) -> Verdict:
@@ -433,5 +442,8 @@ def _rule(
             else:
                 yield f"{name} {'is not settled' if value is None else value}"
 
-    table = tuple(RuleRow(known, tuple(said(known)), *at) for known, at in list(where.items())[:MOST_ROWS])
+    table = tuple(
+        RuleRow(known, tuple(said(known)), *at, program.layouts[at[0]])
+        for known, at in list(where.items())[:MOST_ROWS]
+    )
     return Landing(landing.card, landing.where, tuple(names), table, formula)

@@ -59,6 +59,7 @@ class Acts(Blocks):
 
         `to` is where all cards go that change their place, if it is one place; see Act for `sifts` and `stacks`.
         """
+        self.leaves_spots()
         if self.flag("shielded"):
             self.assume(f"line {self.line.number} is shielded")
         elif self.needs.exposures:
@@ -288,7 +289,7 @@ class Acts(Blocks):
     ) -> Callable[[Cells], None]:
         """Marks the claim as failed when a side shows: on a card that passes, or that lies open afterwards."""
         heaps = [i for i, cell in enumerate(self.cells) if cell.is_place]
-        rows = {i for i in heaps if self.cells[i].is_row}
+        layouts = {i: self.cells[i].layout for i in heaps}
         bad = [(2 << exposure.claim, exposure) for exposure in self.needs.exposures]
         seen_as: list[tuple[int, frozenset[int]]] = []
 
@@ -298,7 +299,7 @@ class Acts(Blocks):
             seen = passing(cells) if passing else b""
             run(cells)
             for place in heaps:
-                seen += cells[place] if place in rows else cells[place][:1]
+                seen += layouts[place].in_sight(cells[place])
             for bit, sides in seen_as:
                 if not sides.isdisjoint(seen):
                     cells[FAILED] |= bit

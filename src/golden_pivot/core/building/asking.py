@@ -35,6 +35,8 @@ class Asking:
         """how many repetitions stand around the line of which every round is the same instructions"""
         self.reads: set[int] = set()
         self.touches: set[int] = set()
+        self.settled: set[int] = set()
+        """places of fixed spots that the line may change: it leaves the cards where they lie, or takes them all"""
         self.looks_everywhere = False
         """which card is which matters to the line at hand, in every place it reads"""
         self.looks_in: set[int] = set()

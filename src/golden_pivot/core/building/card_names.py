@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING, Any
 
-from ..cards import FACE_UP, INDIFFERENT, TOKEN, card_value, index_of, mate_of, ordinal
+from ..cards import FACE_UP, INDIFFERENT, TOKEN, card_value, index_of, mate_of
 from ..search.faces import Faces
 from ..search.program import ANY_PLACE, Cell, Cells, Reader
 from .asking import Asking
@@ -294,5 +294,5 @@ class Cards(Asking):
         """Where a card lies, in words: `11th in deck`."""
         for index, cell in enumerate(self.cells):
             if cell.is_place and (at := index_of(cells[index], token)) >= 0:
-                return f"{ordinal(at + 1)} in {cell.name}"
+                return cell.layout.at(at + 1, cell.name)
         return "out of play"

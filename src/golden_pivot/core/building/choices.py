@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from typing import Any
 
-from ..cards import TOKEN, ordinal
+from ..cards import TOKEN
 from ..language.expressions import is_settled
 from ..language.kinds import CHANCE
 from ..language.templates import PERFORMER, SPECTATOR
@@ -145,7 +145,7 @@ class Choices(Table):
             return [i for i, byte in enumerate(heap, start=1) if byte & TOKEN not in bad]
 
         def say(cells: Sequence[Any], position: int) -> str:
-            return f"{ordinal(position)} in {place.name}"
+            return place.layout.at(position, place.name)
 
         return self.choose_unnamed(label, label, True, options, say, next(self._symbols, "x"))
 

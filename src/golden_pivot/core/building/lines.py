@@ -58,6 +58,7 @@ class Lines(Looks):
         outer = self._line, self._needs_of_line()
         self._line = line
         self._set_needs_of_line((set(), set(), False, set(), False, set()))
+        self.settled = set()
         emitted, claims = len(self.instructions), len(self.claims)
         try:
             yield

@@ -7,7 +7,7 @@ from dataclasses import replace
 from functools import cached_property
 from typing import Any
 
-from ..cards import DOWN, FACE_UP, TOKEN, index_of, mate_of, ordinal
+from ..cards import DOWN, FACE_UP, TOKEN, index_of, mate_of
 from ..faults import Impossible
 from ..language.expressions import CardFact, SpotFact
 from ..language.kinds import ENDING
@@ -246,7 +246,8 @@ class Looks(Spots):
         name = self.phrase(card_slot)
         self.looks_in |= place.cells
         self.facts_in |= place.cells
-        self.touches |= {self.seen_cell, ANY_FACE} | place.cells
+        self.touches |= {self.seen_cell, ANY_FACE}
+        self.changed_where_it_lies(place)
         self.reads |= {self.seen_cell, ANY_FACE}
 
         def options(cells: Sequence[Any]) -> Sequence[int]:
@@ -268,7 +269,7 @@ class Looks(Spots):
 
         chosen = self.choose_by_chance(
             f"the mate in line {self.line.number}", f"the mate of {name}", options,
-            lambda cells, option: f"{ordinal(option + 1)} in {place.name}",
+            lambda cells, option: place.layout.at(option + 1, place.name),
             lambda cells, option: (len(rest := place.of(cells)[option:]) - len(rest.lstrip(rest[:1])), 1),
         )  # fmt: skip
 
@@ -318,7 +319,8 @@ class Looks(Spots):
         self.reads |= spot.place.cells | spot.place.reads
         self.looks_in |= spot.place.cells
         self.facts_in |= spot.place.cells
-        self.touches |= spot.place.cells | set(self.face_cells.values())
+        self.touches |= set(self.face_cells.values())
+        self.changed_where_it_lies(spot.place)
         self.reads.add(ANY_FACE)
 
         def found(cells: Sequence[Any]) -> tuple[int, int, int]:

@@ -8,12 +8,13 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from ..faults import Impossible
+from ..layouts import HEAP, ROW, Layout
 from ..search.program import Cells, Reader
 
 
 @dataclass(frozen=True)
 class Place:
-    """A heap or a row; which one may depend on a number (`pile p`)."""
+    """Where cards lie; which one of several it is may depend on a number (`pile p`)."""
 
     name: str
     cells: frozenset[int]
@@ -26,18 +27,31 @@ class Place:
     """the cards there"""
     put: Callable[[Cells, bytes], None]
     """these cards lie there from now on"""
-    is_row: bool = False
+    layout: Layout = HEAP
 
 
-def fixed_place(name: str, cell: int, is_row: bool = False) -> Place:
+def fixed_place(name: str, cell: int, layout: Layout = HEAP) -> Place:
     def put(cells: Cells, heap: bytes) -> None:
         cells[cell] = heap
 
-    return Place(name, frozenset([cell]), frozenset(), lambda cells: cell, operator.itemgetter(cell), put, is_row)
+    def put_if_there_is_room(cells: Cells, heap: bytes) -> None:
+        if len(heap) > (layout.most or 0):
+            raise Impossible(f"{name} lies {layout.lies} and has no room for {len(heap)} cards")
+        cells[cell] = heap
+
+    return Place(
+        name,
+        frozenset([cell]),
+        frozenset(),
+        lambda cells: cell,
+        operator.itemgetter(cell),
+        put_if_there_is_room if layout.most else put,
+        layout,
+    )
 
 
 def reckoned_place(
-    name: str, base: str, cell_of: Mapping[int, int], index: Reader, reads: frozenset[int], is_row: bool
+    name: str, base: str, cell_of: Mapping[int, int], index: Reader, reads: frozenset[int], layout: Layout
 ) -> Place:
     """The place `base i`, where i is the value of `index`; raises Impossible where there is none."""
 
@@ -50,7 +64,7 @@ def reckoned_place(
     def put(cells: Cells, heap: bytes) -> None:
         cells[find(cells)] = heap
 
-    return Place(name, frozenset(cell_of.values()), reads, find, lambda cells: cells[find(cells)], put, is_row)
+    return Place(name, frozenset(cell_of.values()), reads, find, lambda cells: cells[find(cells)], put, layout)
 
 
 def one_of(places: Sequence[Place], reads: frozenset[int], which: Reader) -> Place:
@@ -66,7 +80,7 @@ def one_of(places: Sequence[Place], reads: frozenset[int], which: Reader) -> Pla
         lambda cells: places[which(cells)].find(cells),
         lambda cells: places[which(cells)].of(cells),
         put,
-        all(place.is_row for place in places),
+        ROW if all(place.layout == ROW for place in places) else HEAP,
     )
 
 

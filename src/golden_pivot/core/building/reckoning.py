@@ -135,7 +135,7 @@ class Numbers(Cards):
         if name not in self.scope.filled:
             raise self.unknown(slot, name, "place")
         cell = self.place_cells[name]
-        return fixed_place(name, cell, self.cells[cell].is_row)
+        return fixed_place(name, cell, self.cells[cell].layout)
 
     def _size(self, slot: str, name: str) -> Reader:
         place = self.known_place(slot, name)

@@ -12,6 +12,7 @@ from ..cards import DOWN, UP, index_of, reversed_block, turned_over
 from ..faults import Impossible, OutOfBudget
 from ..language.phrases import place_text
 from ..language.values import Indexed, PlaceName, Position
+from ..layouts import HEAP, ROW, Layout
 from ..search.program import Cell, Cells, Reader
 from .asking import LineFails
 from .card_names import DECK, PackCard
@@ -43,9 +44,9 @@ class Table(Numbers):
         self._place_cell(DECK)
         self.scope.filled.add(DECK)
 
-    def _place_cell(self, name: str, is_row: bool = False) -> int:
+    def _place_cell(self, name: str, layout: Layout = HEAP) -> int:
         if name not in self.place_cells:
-            self.place_cells[name] = self.new_cell(Cell(name, True, is_row=is_row))
+            self.place_cells[name] = self.new_cell(Cell(name, True, layout=layout))
             self.kinds_of_names[name] = "place"
             self.where_named[name] = self.line.number
         return self.place_cells[name]
@@ -69,14 +70,37 @@ class Table(Numbers):
         index = self.evaluate(slot, name.index)
         reads = frozenset(self.reads)
         self.reads |= before
-        is_row = all(self.cells[cell].is_row for cell in known.values())
-        return reckoned_place(place_text(name), name.base, known, index, reads, is_row)
+        rows = all(self.cells[cell].layout == ROW for cell in known.values())
+        return reckoned_place(place_text(name), name.base, known, index, reads, ROW if rows else HEAP)
 
     def source(self, slot: str) -> Place:
         """A place that cards have been put on; the line changes what lies there."""
         place = self.looked_at(slot)
         self.touches |= place.cells
         return place
+
+    def all_of(self, slot: str) -> Place:
+        """A place all of whose cards leave it together; the line changes what lies there."""
+        place = self.source(slot)
+        self.settled |= place.cells
+        return place
+
+    def changed_where_it_lies(self, place: Place) -> None:
+        """The line turns cards there, or finds out which they are; none goes to another spot."""
+        self.touches |= place.cells
+        self.settled |= place.cells
+
+    def leaves_spots(self) -> None:
+        """Raises a fault where the line would move some cards of a place in which each keeps its spot."""
+        for cell in sorted(self.touches - self.settled):
+            if cell > 0 and self.cells[cell].layout.is_fixed:
+                name, layout = self.cells[cell].name, self.cells[cell].layout
+                raise self.fault_at(
+                    self.line,
+                    f"The cards of {name} lie {layout.lies}, and each keeps its place.",
+                    "all of them taken up together",
+                    f"Put {name} on another heap first.",
+                )
 
     def looked_at(self, slot: str) -> Place:
         """A place that cards have been put on; the line leaves it as it is."""
@@ -92,7 +116,7 @@ class Table(Numbers):
         return places
 
     def destination(
-        self, slot: str, otherwise: str | None = None, row: bool = False, apart_from: Place | None = None
+        self, slot: str, otherwise: str | None = None, layout: Layout = HEAP, apart_from: Place | None = None
     ) -> Place:
         """A place that cards go to, not the one they come from; a new name is a new place."""
         name: PlaceName = self.line.values.get(slot) or otherwise or DECK
@@ -105,16 +129,18 @@ class Table(Numbers):
             if self.kinds_of_names.get(name, "place") != "place":
                 raise self.unknown(slot, name, "place")
             self.scope.filled.add(name)
-            cell = self._place_cell(name, row)
-            place = fixed_place(name, cell, self.cells[cell].is_row)
-        if place.is_row != row and (row or not isinstance(name, Indexed)):
+            cell = self._place_cell(name, layout)
+            place = fixed_place(name, cell, self.cells[cell].layout)
+        if place.layout != layout and (not layout.is_heap or not isinstance(name, Indexed)):
             raise self.fault(
                 slot,
-                f"{name} is a row: its cards lie side by side." if place.is_row else f"{name} is a heap, not a row.",
-                "a place of one kind",
+                f"The cards of {place.name} lie {place.layout.lies}, not {layout.lies}.",
+                "a place whose cards lie as this line lays them",
                 "Say “from left to right” or “from right to left” for a row, or name another place.",
             )
         self.touches |= place.cells
+        if layout.is_fixed:
+            self.settled |= place.cells
         return self._apart(slot, apart_from, place) if apart_from else place
 
     def _apart(self, slot: str, source: Place, to: Place) -> Place:
@@ -151,7 +177,7 @@ class Table(Numbers):
         if (
             len(set(cells)) < len(cells)
             or source.cells & set(cells)
-            or any(self.cells[cell].is_row for cell in cells)
+            or not all(self.cells[cell].layout.is_heap for cell in cells)
         ):
             raise self.fault(slot, "These are not different heaps.", "other heaps, each once", "Name other places.")
         self.scope.piles = tuple(cells)
@@ -355,9 +381,9 @@ class Table(Numbers):
     def index(self, slot: str, position: Position, place: Place) -> Callable[[Sequence[Any], int], int]:
         """(state, number of cards) → index from 0; raises Impossible where no card lies there."""
         at = self.evaluate(slot, position.at)
-        if position.end in ("left", "right") and not place.is_row:
+        if position.end in ROW.ends and position.end not in place.layout.ends:
             raise self._no_row(slot, place)
-        from_end = position.end in ("bottom", "right")
+        from_end = position.end in (HEAP.ends[1], ROW.ends[1])
 
         def found(cells: Sequence[Any], size: int) -> int:
             number = at(cells)
@@ -370,7 +396,7 @@ class Table(Numbers):
     def _no_row(self, slot: str, place: Place) -> LineFails:
         return self.fault(
             slot,
-            f"{place.name} is a heap: it has no left and right.",
+            f"The cards of {place.name} lie {place.layout.lies}: it has no left and right.",
             "“from the top” or “from the bottom”",
             "Count from the top, or deal the cards into a row.",
         )

@@ -40,7 +40,7 @@ def _reordered(instructions: Sequence[AnyInstruction], cells: Sequence[Cell]) ->
     targets = {step.target for step in instructions if isinstance(step, Branch | Leap)}
     targets |= {end for step in instructions if isinstance(step, Closure) for end in step.ends}
     targets |= {step.end for step in instructions if isinstance(step, Loop)}
-    rows = frozenset(index for index, cell in enumerate(cells) if cell.is_row)
+    rows = frozenset(index for index, cell in enumerate(cells) if not cell.layout.is_heap)
     moved: list[AnyInstruction] = []
     stretch: Straight = []
     new_index = {END: END}

@@ -15,6 +15,7 @@ from functools import cached_property
 from typing import Any
 
 from ..cards import FACE_UP, TOKEN, index_of
+from ..layouts import HEAP, Layout
 from .faces import FaceClass, FaceStore
 
 State = tuple[Any, ...]
@@ -37,7 +38,8 @@ class Cell:
     is_place: bool
     told: bool = False
     """a number that the performer learns, now or later"""
-    is_row: bool = False
+    layout: Layout = HEAP
+    """how the cards of a place lie"""
     is_card: bool = False
     """a card that is named on the way: the value is its token"""
     symbol: str | None = None
@@ -291,6 +293,11 @@ class Program:
 
     def places(self) -> tuple[tuple[int, str], ...]:
         return tuple((index, cell.name) for index, cell in enumerate(self.cells) if cell.is_place)
+
+    @cached_property
+    def layouts(self) -> Mapping[str, Layout]:
+        """How the cards of each place lie, by its name."""
+        return {cell.name: cell.layout for cell in self.cells if cell.is_place}
 
     def token_of(self, state: Sequence[Any], name: str) -> int | None:
         """The token of a named card in this state; None while no card has this name."""

@@ -8,7 +8,7 @@ from ..analysis import Analysis
 from .effort import Effort, effort_of
 from .exposure import THICK, ExposureNotes, exposure_of
 from .paces import Paces
-from .table_room import Layout, Room, widest
+from .table_room import Room, Surface, widest
 from .wording import Finding, wording_of
 
 
@@ -20,6 +20,6 @@ class Costs:
     wording: tuple[Finding, ...]
 
 
-def costs_of(it: Analysis, layout: Layout | None = None, thick: int = THICK, paces: Paces | None = None) -> Costs:
+def costs_of(it: Analysis, surface: Surface | None = None, thick: int = THICK, paces: Paces | None = None) -> Costs:
     """`thick`: cards from which a packet off the table looks thick. Raises BadRoutine, OutOfBudget."""
-    return Costs(effort_of(it, paces), widest(it.longest, layout), exposure_of(it, thick), wording_of(it))
+    return Costs(effort_of(it, paces), widest(it.longest, surface), exposure_of(it, thick), wording_of(it))

@@ -8,7 +8,6 @@ from itertools import takewhile
 
 from ..analysis import Analysis
 from ..answers.verdicts import Verdict
-from ..cards import ordinal
 from ..faults import OutOfBudget
 from ..language.facets import Facet
 from ..language.kinds import ENDING, HANDLING
@@ -162,4 +161,4 @@ def _rule(verdict: Verdict) -> Iterator[tuple[str, str]]:
     landing = verdict.landing
     if landing and verdict.verdict == "rule" and len(landing.table) <= MOST_ROWS:
         for row in landing.table:
-            yield ", ".join(row.words), f"{ordinal(row.position)} in {row.place}"
+            yield ", ".join(row.words), row.text

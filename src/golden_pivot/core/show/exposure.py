@@ -104,14 +104,14 @@ def _looks(line: Line | None) -> tuple[tuple[str, ...], tuple[str, ...]]:
 
 
 def _in_sight(played: Play, frame: Frame) -> tuple[tuple[str, ...], tuple[str, ...]]:
-    """(faces, odd backs) that show: the top of each heap, every card of a row."""
+    """(faces, odd backs) that show: what lies uppermost of each place."""
     program = played.program
     named: Mapping[int, str] = {token: name for name, token in program.tokens.items()}
     faces, odd = [], []
     for cell, heap in zip(program.cells, frame.state, strict=False):
         if not (cell.is_place and heap) or cell.name in HIDDEN:
             continue
-        shown = heap if cell.is_row else heap[:1]
+        shown = cell.layout.in_sight(heap)
         up = [card & TOKEN for card in shown if card >= FACE_UP]
         known = [named[token] for token in up if token in named]
         faces += known

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping, Set
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
 from ..answers.verdicts import PROVED, Landing, prove
@@ -12,7 +12,6 @@ from ..faults import BadRoutine, OutOfBudget
 from ..language.expressions import Number
 from ..language.kinds import HANDLING
 from ..language.parser import read_routine
-from ..language.phrases import place_text
 from ..language.routine import Routine
 from ..language.spoken import spoken_place
 from ..language.values import NewNumber
@@ -77,25 +76,18 @@ def _come_to(text: str, line: int, when: str, budget: Budget) -> Iterator[Recove
         yield Recovery(line, when, "it works all the same", "")
     elif found.landing and len(found.landing.where) <= MOST_PLACES:
         then = f"{found.landing.card} is {found.landing.text}"
-        yield Recovery(line, when, then, _said(found.landing, _rows(read_routine(text))))
+        yield Recovery(line, when, then, _said(found.landing))
 
 
-def _rows(routine: Routine) -> set[str]:
-    """Places whose cards lie side by side."""
-    return {place_text(line.values.get("to") or "dealt") for line in routine.walk() if line.values.get("row")}
-
-
-def _said(landing: Landing, rows: Set[str]) -> str:
+def _said(landing: Landing) -> str:
     if len(landing.where) != 1:
         return ""
     (where,) = landing.where
-    if where.place in rows:
-        return f"Turn over the {ordinal(where.position)} card from the left of {spoken_place(where.place)}."
-    if where.place == "dealt" and where.position == 1:
+    if where.place == "dealt" and where.layout.is_heap and where.position == 1:
         return "Turn over the last card dealt."
-    position = "top" if where.position == 1 else ordinal(where.position)
-    card = "" if where.place == "dealt" else " card"
-    return f"Turn over the {position}{card} of {spoken_place(where.place)}."
+    if where.place == "dealt" and where.layout.is_heap:
+        return f"Turn over the {ordinal(where.position)} of {spoken_place(where.place)}."
+    return f"Turn over the {where.layout.spoken(where.position)} of {spoken_place(where.place)}."
 
 
 def slips_for_a_sheet(text: str, budget: Budget) -> Fragility:

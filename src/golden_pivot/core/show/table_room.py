@@ -1,11 +1,12 @@
-"""Whether it fits on the table: the widest layout in millimetres, and what to do where it does not fit."""
+"""Whether it fits on the table: what takes most room, in millimetres, and what to do where it does not fit."""
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 from math import ceil, floor
 
+from ..layouts import Layout
 from ..search.replay import Play
 from .off_table import OFF_THE_TABLE
 
@@ -14,13 +15,15 @@ SIZES = {"poker": (63, 88), "bridge": (57, 88)}
 GAP = 12
 """millimetres between heaps, and between rows"""
 
-Heap = tuple[str, int, bool]
-"""(its name, how many cards, whether they lie side by side)"""
+Size = tuple[int, int]
+"""width and height of a card"""
+Laid = tuple[str, int, Layout]
+"""(name of a place, how many cards, how they lie)"""
 
 
 @dataclass(frozen=True)
-class Layout:
-    """How one lays things out. Millimetres; `overlap` is how much of a card its neighbour in a row covers, 0 to 0.9."""
+class Surface:
+    """What one lays things out on, and how close. Millimetres; `overlap` is how much of a card the next beside it covers, 0 to 0.9."""
 
     size: str = "poker"
     overlap: float = 0.0
@@ -34,13 +37,15 @@ class Layout:
 
 @dataclass(frozen=True)
 class Piece:
-    """A heap, or a row of cards or a part of it, as it lies: millimetres from the left and the top of the layout."""
+    """The cards of a place, or a part of a row of them, as they lie: millimetres from the left and the top of all that lies there."""
 
     name: str
     cards: int
-    is_row: bool
+    spots: tuple[tuple[float, float], ...]
+    """upper left corner of each card that can be seen, from that of the piece"""
     left: float
     width: float
+    height: float
     top: float = 0.0
 
 
@@ -50,7 +55,7 @@ class Room:
     """at which it is widest; 0: at the beginning"""
     width: float
     height: float
-    """of the whole layout"""
+    """of all that lies there"""
     card_width: float
     card_height: float
     pieces: tuple[Piece, ...]
@@ -59,78 +64,97 @@ class Room:
     """what makes it fit, in a sentence"""
 
 
-def widest(played: Play, how: Layout | None = None) -> Room:
-    """The layout that takes most room on this path."""
-    how = how or Layout()
-    width, height = SIZES[how.size]
-    best: tuple[float, int, list[Heap]] = (-1.0, 0, [])
+def widest(played: Play, how: Surface | None = None) -> Room:
+    """What lies there when it takes most room on this path: a moment at which it does not fit before any at which it does."""
+    how = how or Surface()
+    size = SIZES[how.size]
+    best: tuple[tuple[bool, float], int, list[Laid]] = ((False, -1.0), 0, [])
     for frame in played.frames:
         heaps = [
-            (cell.name, len(heap), cell.is_row)
+            (cell.name, len(heap), cell.layout)
             for cell, heap in zip(played.program.cells, frame.state, strict=False)
             if cell.is_place and heap and cell.name not in OFF_THE_TABLE
         ]
-        if (whole := _extent(_laid(heaps, width, how.overlap))) > best[0]:
-            best = (whole, frame.line, heaps)
+        beside = _side_by_side(heaps, size, how.overlap)
+        if (takes := (_depth(beside) > how.depth, _extent(beside))) > best[0]:
+            best = (takes, frame.line, heaps)
     _, line, heaps = best
-    pieces = _in_rows(heaps, width, height, how.overlap, how.rows)
-    across = _extent(pieces)
-    down = max((piece.top + height for piece in pieces), default=0.0)
+    pieces = _in_rows(heaps, size, how.overlap, how.rows)
+    across, down = _extent(pieces), _depth(pieces)
     fits = across <= how.table and down <= how.depth
-    remedy = None if fits else _remedy(heaps, width, height, how)
-    return Room(line, round(across, 1), round(down, 1), width, height, tuple(pieces), fits, remedy)
+    remedy = None if fits else _remedy(heaps, size, how)
+    return Room(line, round(across, 1), round(down, 1), *size, tuple(pieces), fits, remedy)
 
 
 def _extent(pieces: Sequence[Piece]) -> float:
     return max((piece.left + piece.width for piece in pieces), default=0.0)
 
 
-def _laid(heaps: Sequence[Heap], width: float, overlap: float) -> list[Piece]:
-    """All side by side."""
+def _depth(pieces: Sequence[Piece]) -> float:
+    return max((piece.top + piece.height for piece in pieces), default=0.0)
+
+
+def _piece(place: Laid, size: Size, overlap: float, left: float = 0.0, top: float = 0.0) -> Piece:
+    name, cards, layout = place
+    width, height = size
+    seen = layout.spots(cards)[: 1 if layout.is_heap else None]
+    spots = [(across * width * (1 - overlap), down * (height + GAP)) for across, down in seen]
+    return Piece(
+        name,
+        cards,
+        tuple((round(x, 1), round(y, 1)) for x, y in spots),
+        round(left, 1),
+        round(max(x for x, _ in spots) + width, 1),
+        round(max(y for _, y in spots) + height, 1),
+        round(top, 1),
+    )
+
+
+def _side_by_side(places: Sequence[Laid], size: Size, overlap: float) -> list[Piece]:
     left, pieces = 0.0, []
-    for name, cards, is_row in heaps:
-        wide = row_width(cards, width, overlap) if is_row else width
-        pieces.append(Piece(name, cards, is_row, round(left, 1), round(wide, 1)))
-        left += wide + GAP
+    for place in places:
+        pieces.append(_piece(place, size, overlap, left))
+        left += pieces[-1].width + GAP
     return pieces
 
 
-def _in_rows(heaps: Sequence[Heap], width: float, height: float, overlap: float, rows: int) -> list[Piece]:
+def _in_rows(places: Sequence[Laid], size: Size, overlap: float, rows: int) -> list[Piece]:
     """As narrow as it can be in so many rows, to the millimetre."""
-    pieces = _laid(heaps, width, overlap)
+    pieces = _side_by_side(places, size, overlap)
     if rows == 1 or not pieces:
         return pieces
-    low, high = int(width), ceil(_extent(pieces))
+    low, high = int(size[0]), ceil(_extent(pieces))
     while low < high:
         middle = (low + high) // 2
-        if _rows_of(list(_wrapped(heaps, width, height, overlap, middle))) <= rows:
+        if len({piece.top for piece in _wrapped(places, size, overlap, middle)}) <= rows:
             high = middle
         else:
             low = middle + 1
-    return list(_wrapped(heaps, width, height, overlap, high))
+    return _wrapped(places, size, overlap, high)
 
 
-def _rows_of(pieces: Sequence[Piece]) -> int:
-    return len({piece.top for piece in pieces})
-
-
-def _wrapped(heaps: Sequence[Heap], width: float, height: float, overlap: float, most: float) -> Iterator[Piece]:
+def _wrapped(places: Sequence[Laid], size: Size, overlap: float, most: float) -> list[Piece]:
     """One after the other, a new row begun where the next does not fit into `most` millimetres."""
-    left = top = 0.0
-    step = width * (1 - overlap)
-    for name, cards, is_row in heaps:
+    left = top = deep = 0.0
+    pieces: list[Piece] = []
+    step = size[0] * (1 - overlap)
+    for name, cards, layout in places:
         rest = cards
         while rest:
             # However narrow: one card at least.
-            fit = 1 + floor((most - left - width) / step + 1e-9) if most - left >= width else 0
-            if fit < 1 and left:
-                left, top = 0.0, top + height + GAP
+            room = most - left
+            whole = _piece((name, rest, layout), size, overlap, left, top)
+            fit = 1 + floor((room - size[0]) / step + 1e-9) if room >= size[0] else 0
+            fits = fit >= 1 if layout.may_wrap else whole.width <= room
+            if not fits and left:
+                left, top, deep = 0.0, top + deep + GAP, 0.0
                 continue
-            now = min(rest, max(1, fit)) if is_row else rest
-            wide = row_width(now, width, overlap) if is_row else width
-            yield Piece(name, now, is_row, round(left, 1), round(wide, 1), top)
-            left += wide + GAP
+            now = min(rest, max(1, fit)) if layout.may_wrap else rest
+            pieces.append(_piece((name, now, layout), size, overlap, left, top))
+            left += pieces[-1].width + GAP
+            deep = max(deep, pieces[-1].height)
             rest -= now
+    return pieces
 
 
 def row_width(cards: int, width: float, overlap: float) -> float:
@@ -141,18 +165,18 @@ def row_width(cards: int, width: float, overlap: float) -> float:
     return width + (cards - 1) * width * (1 - overlap)
 
 
-def _remedy(heaps: Sequence[Heap], width: float, height: float, how: Layout) -> str:
+def _remedy(places: Sequence[Laid], size: Size, how: Surface) -> str:
     """The overlap that makes it fit in these rows, or the number of rows that does, or what else there is."""
     found = []
-    if any(is_row for _, _, is_row in heaps):
+    if not all(layout.is_heap for _, _, layout in places):
         for percent in range(ceil(100 * how.overlap), 86):
-            if _fits(_in_rows(heaps, width, height, percent / 100, how.rows), height, how):
+            if _fits(_in_rows(places, size, percent / 100, how.rows), how):
                 found.append(f"overlap the cards by {percent} %")
                 break
     for rows in range(2, 7):
-        if rows != how.rows and _fits(_in_rows(heaps, width, height, how.overlap, rows), height, how):
-            snake = any(is_row for _, _, is_row in heaps)
-            found.append(f"lay {'the row as a snake' if snake else f'the {len(heaps)} heaps'} in {rows} rows")
+        if rows != how.rows and _fits(_in_rows(places, size, how.overlap, rows), how):
+            snake = any(layout.may_wrap for _, _, layout in places)
+            found.append(f"lay {'the row as a snake' if snake else f'the {len(places)} heaps'} in {rows} rows")
             break
     if not found:
         return "Use a larger table, or fewer heaps at a time."
@@ -160,5 +184,5 @@ def _remedy(heaps: Sequence[Heap], width: float, height: float, how: Layout) -> 
     return f"{said[:1].upper()}{said[1:]}."
 
 
-def _fits(pieces: Sequence[Piece], height: float, how: Layout) -> bool:
-    return _extent(pieces) <= how.table and max(piece.top for piece in pieces) + height <= how.depth
+def _fits(pieces: Sequence[Piece], how: Surface) -> bool:
+    return _extent(pieces) <= how.table and _depth(pieces) <= how.depth

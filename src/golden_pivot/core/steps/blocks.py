@@ -33,7 +33,7 @@ def _cut_freely(values: Mapping[str, Any]) -> str | None:
 )
 def put_heap(b: Builder) -> None:
     """A whole heap goes onto or under another, as it lies. An empty place to put it on is a new heap there."""
-    source, on_top = b.source("from"), b.phrase("where") == "on"
+    source, on_top = b.all_of("from"), b.phrase("where") == "on"
     to = b.destination("to", apart_from=source)
 
     def run(cells: Cells) -> None:
@@ -243,7 +243,7 @@ def turn_card(b: Builder) -> None:
     """One card is turned where it lies; no card changes its place."""
     spot, faces = b.spot("spot"), b.follows_faces
     turned = {"over": FLIP, "face up": UP, "face down": DOWN}[b.phrase("way")]
-    b.touches |= spot.place.cells
+    b.changed_where_it_lies(spot.place)
 
     def run(cells: Cells) -> None:
         place, at = spot.find(cells)

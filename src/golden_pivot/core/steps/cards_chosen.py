@@ -161,7 +161,7 @@ def remember(b: Builder) -> None:
     """The card that lies there is looked at and gets a name. It stays where it is."""
     spot = b.spot("spot")
     named = b.name_card("card")
-    b.touches |= spot.place.cells
+    b.changed_where_it_lies(spot.place)
 
     def run(cells: Cells) -> None:
         b.take_name(named, cells, *spot.find(cells))

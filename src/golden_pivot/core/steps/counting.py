@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING, Any
 
 from ..language.expressions import letters_in
 from ..language.facets import Facet
+from ..layouts import HEAP, ROW
 from ..search.program import Cells, Reader
 from .declare import freely, step
 
@@ -17,7 +18,7 @@ if TYPE_CHECKING:
 def deals(b: Builder, count: Reader) -> None:
     """The common part: this many cards go from `from` to `to`, each onto the last or beside it in a row."""
     source, row = b.source("from"), b.phrase("row")
-    to = b.destination("to", "row" if row else "dealt", row=bool(row), apart_from=source)
+    to = b.destination("to", "row" if row else "dealt", layout=ROW if row else HEAP, apart_from=source)
     rightwards = row == "from left to right"
     enough, laid = b.enough_cards(source, count), b.laid("way")
     counted = b.now_dealt(source, to, last_at_end=rightwards)
@@ -116,7 +117,7 @@ def spell_under(b: Builder) -> None:
     """
     letters, row = letters_in(b.phrase("word")), b.phrase("row")
     source = b.source("from")
-    to = b.destination("to", row=bool(row), apart_from=source)
+    to = b.destination("to", layout=ROW if row else HEAP, apart_from=source)
     rightwards = row == "from left to right"
     counted = b.now_dealt(source, to, last_at_end=rightwards)
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from itertools import combinations, pairwise
 
@@ -14,6 +14,7 @@ from ..building import Purpose, compile_routine
 from ..cards import ordinal
 from ..faults import OutOfBudget
 from ..language.routine import Line, Routine
+from ..layouts import Layout
 from ..search.algebra import Layer
 from ..search.explorer import explore
 from ..search.program import JUMP, AnyInstruction, Choose, Program, State
@@ -39,10 +40,14 @@ class Case:
     place: str
     formula: str
     """the position; a plain number where it is always the same"""
+    layout: Layout
+    """how the cards of the place lie"""
 
     @property
     def text(self) -> str:
-        return f"{ordinal(int(self.formula)) if self.formula.isdigit() else self.formula} in {self.place}"
+        if self.formula.isdigit():
+            return self.layout.at(int(self.formula), self.place)
+        return f"{self.formula} in {self.place}"
 
 
 @dataclass(frozen=True)
@@ -65,19 +70,22 @@ def explain(routine: Routine, budget: Budget) -> Explanation:
     if card is None:
         return Explanation(None, (), (), (), kept)
     entries = ledger_of(routine, budget)
-    rows = frozenset(cell.name for cell in program.cells if cell.is_row)
     trace, cases = landing_cases(routine, budget)
     return Explanation(
-        card, tuple(_sentences(routine, card, entries, rows)), cases, tuple(trace.each_time()) if trace else (), kept
+        card,
+        tuple(_sentences(routine, card, entries, program.layouts)),
+        cases,
+        tuple(trace.each_time()) if trace else (),
+        kept,
     )
 
 
-def _sentences(routine: Routine, card: str, entries: Sequence[Entry], rows: frozenset[str]) -> list[Said]:
+def _sentences(routine: Routine, card: str, entries: Sequence[Entry], layouts: Mapping[str, Layout]) -> list[Said]:
     lines = {line.number: line for line in routine.walk()}
     said: list[Said] = []
     before: Entry | None = None
     for entry in entries:
-        there = _there(entry, rows)
+        there = _there(entry, layouts)
         if before is None:
             said.append(Said(entry.line, f"At first {card} is {there}."))
         elif (entry.where, entry.formula) != (before.where, before.formula):
@@ -95,13 +103,13 @@ def _does(line: Line) -> str:
     return f"{line.text.strip()} ({does})" if does else line.text.strip()
 
 
-def _there(entry: Entry, rows: frozenset[str]) -> str:
+def _there(entry: Entry, layouts: Mapping[str, Layout]) -> str:
     found = []
     for place, positions in entry.where:
         if entry.formula:
-            found.append(f"{entry.formula} from the {'left' if place in rows else 'top'} of {place}")
+            found.append(f"{layouts[place].counted(entry.formula)} of {place}")
         elif len(positions) == 1:
-            found.append(f"{ordinal(positions[0])} in {place}")
+            found.append(layouts[place].at(positions[0], place))
         else:
             found.append(f"somewhere from {ordinal(positions[0])} to {ordinal(positions[-1])} in {place}"
                          if list(positions) == list(range(positions[0], positions[-1] + 1))
@@ -130,7 +138,7 @@ def landing_cases(routine: Routine, budget: Budget) -> tuple[_Trace | None, tupl
         return trace, ()
     names = [cell.symbol or cell.name for cell in trace.numbers]
     if whole := _fitted(names, rows):
-        return trace, (Case(None, *whole),)
+        return trace, (Case(None, *whole, program.layouts[whole[0]]),)
     lines = [n for n in trace.lines if len({row.was.get(n) for row in rows}) > 1]
     for size in (1, 2):
         for split in combinations(lines, size):
@@ -141,7 +149,9 @@ def landing_cases(routine: Routine, budget: Budget) -> tuple[_Trace | None, tupl
             if all(fitted.values()) and len(groups) > 1:
                 in_case = {n for n in split if any(row.was.get(n) is None for row in rows)}
                 return trace, tuple(
-                    Case(_when(program.target, split, key, in_case), *found) for key, found in fitted.items() if found
+                    Case(_when(program.target, split, key, in_case), *found, program.layouts[found[0]])
+                    for key, found in fitted.items()
+                    if found
                 )
     return trace, ()
 

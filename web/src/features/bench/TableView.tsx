@@ -1,10 +1,10 @@
 import { useElementSize } from '@mantine/hooks';
 import type { Frame, Play } from '../../api/client';
 import { Scrolling } from '../../ui/Scrolling';
-import { CAPTION, CARD_HEIGHT, FACE_UP, ROW_LEFT, captions, cardId, layOut, ordinal, tableInWords, type Heap, type Layout, type Row } from './layout';
+import { CAPTION, CARD_HEIGHT, FACE_UP, ROW_LEFT, captions, cardId, layOut, ordinal, tableInWords, type Heap, type Laid, type Layout } from './layout';
 import './table.css';
 
-/** Every heap edge on, so that its cards can be counted; rows side by side; the cards with a name in gold. */
+/** Every heap edge on, so that its cards can be counted; what is laid out below; the cards with a name in gold. */
 export function TableView({ play, frame }: { play: Play; frame: Frame }) {
   const { ref, width, height } = useElementSize();
   const layout = layOut(play.frames, frame, width || 640, height || 240);
@@ -14,8 +14,8 @@ export function TableView({ play, frame }: { play: Play; frame: Frame }) {
         {layout.heaps.map((heap) => (
           <Ground key={heap.name} heap={heap} layout={layout} names={frame.names} />
         ))}
-        {layout.rows.map((row) => (
-          <RowGround key={row.name} row={row} />
+        {layout.laid.map((laid) => (
+          <LaidGround key={laid.name} laid={laid} />
         ))}
         <Cards layout={layout} names={frame.names} odd={new Set(play.odd)} />
       </svg>
@@ -58,15 +58,15 @@ function Ground({ heap, layout, names }: { heap: Heap; layout: Layout; names: Re
   );
 }
 
-function RowGround({ row }: { row: Row }) {
+function LaidGround({ laid }: { laid: Laid }) {
   return (
     <g className="ground">
-      <text className="name" x={row.x} y={row.y + CARD_HEIGHT / 2} dy="0.35em">
-        {row.name}
+      <text className="name" x={laid.x} y={laid.y + CARD_HEIGHT / 2} dy="0.35em">
+        {laid.name}
       </text>
-      {row.cards.map((card, i) =>
-        i === 0 || (i + 1) % 5 === 0 ? (
-          <text key={card} x={row.x + ROW_LEFT + i * row.pitch + row.pitch / 2 - 2} y={row.y + CARD_HEIGHT + 15} textAnchor="middle">
+      {laid.spots.map(([left, down], i) =>
+        left === 0 || (left + 1) % 5 === 0 ? (
+          <text key={i} x={laid.x + ROW_LEFT + left * laid.pitch + laid.pitch / 2 - 2} y={laid.y + down * laid.step + CARD_HEIGHT + 15} textAnchor="middle">
             {i + 1}
           </text>
         ) : null,
@@ -83,47 +83,50 @@ interface Placed {
   height: number;
   /** where it lies, as said beside its name */
   at: string;
-  inRow: boolean;
+  laidOut: boolean;
 }
 
 function placed(layout: Layout, names: Record<string, string>): Placed[] {
   const thick = Math.max(1.2, layout.pitch - Math.min(2, layout.pitch * 0.22));
   const inHeaps = layout.heaps.flatMap((heap) =>
     heap.cards.map((card, i) => ({
-      card, at: ordinal(i + 1), inRow: false, width: layout.edge, height: thick, y: layout.y(i),
+      card, at: ordinal(i + 1), laidOut: false, width: layout.edge, height: thick, y: layout.y(i),
       x: heap.x + (names[String(cardId(card))] ? 12 : 0),
     })),
   );
-  const inRows = layout.rows.flatMap((row) =>
-    row.cards.map((card, i) => ({
-      card, at: ordinal(i + 1), inRow: true, width: Math.max(4, row.pitch - 4), height: CARD_HEIGHT,
-      x: row.x + ROW_LEFT + i * row.pitch, y: row.y - (names[String(cardId(card))] ? 4 : 0),
-    })),
+  const laidOut = layout.laid.flatMap((laid) =>
+    laid.cards.map((card, i) => {
+      const [left, down] = laid.spots[i] ?? [i, 0];
+      return {
+        card, at: ordinal(i + 1), laidOut: true, width: Math.max(4, laid.pitch - 4), height: CARD_HEIGHT,
+        x: laid.x + ROW_LEFT + left * laid.pitch, y: laid.y + down * laid.step - (names[String(cardId(card))] ? 4 : 0),
+      };
+    }),
   );
-  return [...inHeaps, ...inRows].sort((one, other) => cardId(one.card) - cardId(other.card));
+  return [...inHeaps, ...laidOut].sort((one, other) => cardId(one.card) - cardId(other.card));
 }
 
 /** Every card is one element for the whole play, so that a move of it is a movement. */
 function Cards({ layout, names, odd }: { layout: Layout; names: Record<string, string>; odd: Set<number> }) {
   return (
     <g>
-      {placed(layout, names).map(({ card, x, y, width, height, at, inRow }) => {
+      {placed(layout, names).map(({ card, x, y, width, height, at, laidOut }) => {
         const id = cardId(card);
         const name = names[String(id)];
         const up = card >= FACE_UP;
         return (
           <g key={id} className={`card ${name ? 'known' : ''} ${up ? 'up' : ''}`} style={{ transform: `translate(${x}px, ${y}px)` }}>
             <rect width={width} height={height} rx={Math.min(3, height / 2)} />
-            {up && !inRow && <rect className="face" x={4} y={height * 0.3} width={width - 8} height={height * 0.4} />}
-            {up && inRow && <circle className="pip" cx={width / 2} cy={height / 2} r={Math.min(2.5, width / 4)} />}
-            {!up && inRow && width >= 12 && <path className="hinge" d={`M${width / 2 - 4} ${height / 2 + 6}l4-10 4 10`} />}
-            {odd.has(id) && !up && <path className="odd" d={inRow ? `M3 3l${width - 6} ${height - 6}` : `M-7 ${height / 2 - 3}l5 3-5 3z`} />}
-            {name && inRow && (
+            {up && !laidOut && <rect className="face" x={4} y={height * 0.3} width={width - 8} height={height * 0.4} />}
+            {up && laidOut && <circle className="pip" cx={width / 2} cy={height / 2} r={Math.min(2.5, width / 4)} />}
+            {!up && laidOut && width >= 12 && <path className="hinge" d={`M${width / 2 - 4} ${height / 2 + 6}l4-10 4 10`} />}
+            {odd.has(id) && !up && <path className="odd" d={laidOut ? `M3 3l${width - 6} ${height - 6}` : `M-7 ${height / 2 - 3}l5 3-5 3z`} />}
+            {name && laidOut && (
               <text x={width / 2} y={-5} textAnchor="middle">
                 {name}
               </text>
             )}
-            {name && !inRow && layout.roomy && (
+            {name && !laidOut && layout.roomy && (
               <text x={width + 6} y={height / 2} dy="0.35em">
                 {name} <tspan className="at">{at}</tspan>
               </text>

@@ -5,7 +5,7 @@ import { captions, layOut, namedIn, ordinal } from './layout';
 const NAMES = { '1': 'FORCE', '2': 'MATE', '3': 'KEY', '4': 'MARK' };
 
 function frame(...sizes: number[]): Frame {
-  const places = sizes.map((size, i) => ({ name: `heap ${i}`, row: false, cards: Array.from({ length: size }, (_, at) => at + 1) }));
+  const places = sizes.map((size, i) => ({ name: `heap ${i}`, lies: 'in a heap', spots: [] as [number, number][], cards: Array.from({ length: size }, (_, at) => at + 1) }));
   return { line: 1, round: [], places, names: NAMES, at: null, numbers: {} };
 }
 
@@ -21,11 +21,11 @@ test('cards with names are told by their place, as many as there is room for', (
 
 test('four rows and a pack have room: no heap is drawn upside down, and nothing lies on anything else', () => {
   const one = frame(36, 4, 4, 4, 4);
-  one.places.slice(1).forEach((place) => (place.row = true));
+  one.places.slice(1).forEach((place) => (place.spots = place.cards.map((_, i) => [i, 0])));
   const layout = layOut([one], one, 640, 240);
   expect(layout.pitch).toBeGreaterThan(1);
-  expect(layout.y(36)).toBeLessThan(layout.rows[0]?.y ?? 0);
-  const lie = layout.rows.map((row) => ({ left: row.x, top: row.y, right: row.x + 70 + 4 * row.pitch, bottom: row.y + 34 }));
+  expect(layout.y(36)).toBeLessThan(layout.laid[0]?.y ?? 0);
+  const lie = layout.laid.map((row) => ({ left: row.x, top: row.y, right: row.x + 70 + 4 * row.pitch, bottom: row.y + 34 }));
   for (const [i, one] of lie.entries()) {
     expect(one.right).toBeLessThanOrEqual(640);
     expect(one.bottom).toBeLessThanOrEqual(layout.height);
@@ -41,4 +41,16 @@ test('the deepest heap of the whole play fits, and nothing jumps while stepping'
   expect(first?.pitch).toBe(second?.pitch);
   expect(first?.heaps.map((heap) => heap.x)).toEqual(second?.heaps.map((heap) => heap.x));
   expect(first?.y(52)).toBeLessThan(240);
+});
+
+test('a grid keeps its shape, and nothing below it lies on it', () => {
+  const one = frame(20, 9, 4);
+  one.places[1]!.spots = one.places[1]!.cards.map((_, i) => [i % 3, Math.floor(i / 3)]);
+  one.places[2]!.spots = one.places[2]!.cards.map((_, i) => [i, 0]);
+  const layout = layOut([one], one, 640, 400);
+  const [grid, row] = layout.laid;
+  const ends = grid!.y + 2 * grid!.step + 34;
+  const right = grid!.x + 70 + 3 * grid!.pitch;
+  expect(row!.y >= ends || row!.x >= right).toBe(true);
+  expect(Math.max(ends, row!.y + 34)).toBeLessThanOrEqual(layout.height);
 });

@@ -7,20 +7,24 @@ export interface Heap {
   cards: number[];
 }
 
-export interface Row {
+/** Cards that lie beside each other: where each of them does is told with the play. */
+export interface Laid {
   name: string;
   /** left edge of its name */
   x: number;
   /** top of the cards */
   y: number;
   cards: number[];
-  /** distance from one card to the next */
+  /** (cards to the left, rows above) of each */
+  spots: [number, number][];
+  /** distance from one card to the next, and from one row to the next */
   pitch: number;
+  step: number;
 }
 
 export interface Layout {
   heaps: Heap[];
-  rows: Row[];
+  laid: Laid[];
   width: number;
   height: number;
   top: number;
@@ -39,7 +43,7 @@ export const cardId = (card: number) => card % FACE_UP;
 const TOP = 14;
 const FOOT = 46;
 const ROW = 70;
-/** a row of cards with its name and numbers takes at least this */
+/** a row of cards with its numbers takes at least this */
 const LEAST_ROW = 68;
 /** two card edges closer than this are one */
 const LEAST_PITCH = 2;
@@ -49,28 +53,38 @@ export const ROW_LEFT = 70;
 export const CARD_HEIGHT = 34;
 
 /**
- * Lay the places of a frame out: heaps side by side, rows below them. Columns are those of the whole play, so
+ * Lay the places of a frame out: heaps side by side, what is laid out below them. Columns are those of the whole play, so
  * that nothing jumps while stepping, and so is the pitch: the deepest heap of all frames fits.
  */
 export function layOut(frames: Frame[], frame: Frame, width: number, height: number): Layout {
   const used = frame.places.filter((_, i) => frames.some((other) => (other.places[i]?.cards.length ?? 0) > 0));
-  const sizes = (row: boolean) =>
-    frames.flatMap((other) => other.places.filter((place) => place.row === row).map((place) => place.cards.length));
-  const heaps = used.filter((place) => !place.row);
-  const rows = used.filter((place) => place.row);
+  const laidOut = (place: Frame['places'][number]) => frames.some((other) => other.places.some((one) => one.name === place.name && one.spots.length > 0));
+  const heaps = used.filter((place) => !laidOut(place));
+  const laid = used.filter(laidOut);
+  const spots = (name: string) => frames.flatMap((other) => other.places.filter((place) => place.name === name).flatMap((place) => place.spots));
+  const rowsOf = (name: string) => 1 + Math.max(0, ...spots(name).map(([, down]) => down));
   const column = width / Math.max(1, heaps.length);
   const longestName = Math.max(0, ...frames.flatMap((other) => Object.values(other.names).map((name) => name.length)));
   const beside = column * 0.62 - Math.min(118, column * 0.4) / 2 - 18;
   const roomy = column >= 150 && beside >= (longestName + 5) * LETTER;
   const lines = Math.max(1, ...frames.flatMap((other) => other.places.map((place) => captions(place.cards, other.names).length)));
   const foot = FOOT + (roomy ? 0 : (lines - 1) * CAPTION);
-  const longest = Math.max(1, ...sizes(true));
+  const longest = Math.max(1, ...laid.flatMap((place) => spots(place.name).map(([left]) => left + 1)));
   // Short rows lie beside each other where they would not all fit below each other.
   const abreast = Math.max(1, Math.floor(width / (ROW_LEFT + longest * 32 + 30)));
-  const across = rows.length * LEAST_ROW > height * 0.5 ? Math.min(abreast, rows.length) : 1;
-  const lying = Math.ceil(rows.length / across);
+  const allRows = laid.reduce((sum, place) => sum + rowsOf(place.name), 0);
+  const across = allRows * LEAST_ROW > height * 0.5 ? Math.min(abreast, laid.length) : 1;
+  const columns: { place: (typeof laid)[number]; column: number; above: number }[] = [];
+  for (const place of laid) {
+    const before = columns.at(-1);
+    const behind = before ? before.above + rowsOf(before.place.name) : 0;
+    const full = before !== undefined && behind + rowsOf(place.name) > Math.ceil(allRows / across);
+    columns.push({ place, column: (before?.column ?? 0) + (full ? 1 : 0), above: full ? 0 : behind });
+  }
+  const abreastNow = Math.max(1, ...columns.map((one) => one.column + 1));
+  const lying = Math.max(0, ...columns.map((one) => one.above + rowsOf(one.place.name)));
   // Rows give way to heaps down to what they need; what does not fit then makes the picture longer, never a heap negative.
-  const deepest = Math.max(1, ...sizes(false));
+  const deepest = Math.max(1, ...frames.flatMap((other) => other.places.filter((place) => !laidOut(place)).map((place) => place.cards.length)));
   const step = Math.max(LEAST_ROW, Math.min(ROW, (height * 0.5) / Math.max(1, lying)));
   const whole = Math.max(height, lying * step + (heaps.length ? TOP + foot + LEAST_PITCH * deepest : 0));
   const forHeaps = whole - lying * step;
@@ -82,12 +96,14 @@ export function layOut(frames: Frame[], frame: Frame, width: number, height: num
       cards: place.cards,
       x: column * i + (roomy ? column * 0.38 - edge / 2 : (column - edge) / 2 + 8),
     })),
-    rows: rows.map((place, i) => ({
+    laid: columns.map(({ place, column, above }) => ({
       name: place.name,
       cards: place.cards,
-      x: Math.floor(i / lying) * (width / across),
-      y: forHeaps + (i % lying) * step + 16,
-      pitch: Math.min(32, (width / across - ROW_LEFT - 30) / longest),
+      spots: place.spots,
+      x: column * (width / abreastNow),
+      y: forHeaps + above * step + 16,
+      pitch: Math.min(32, (width / abreastNow - ROW_LEFT - 30) / longest),
+      step,
     })),
     width,
     height: whole,
@@ -128,7 +144,7 @@ export function tableInWords(frame: Frame): string {
     .map((place) => {
       const up = place.cards.filter((card) => card >= FACE_UP).length;
       const known = namedIn(place.cards, frame.names);
-      return [`${place.name}: ${place.cards.length} cards${place.row ? ' in a row' : ''}`, up ? `${up} face up` : '', ...known]
+      return [`${place.name}: ${place.cards.length} cards${place.spots.length ? ` ${place.lies}` : ''}`, up ? `${up} face up` : '', ...known]
         .filter(Boolean)
         .join(', ');
     })

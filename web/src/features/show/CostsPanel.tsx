@@ -17,10 +17,10 @@ const PACES: [keyof Schemas['PacesSet'], string][] = [
 
 /** What it costs: time, silence, memory, sums, table; what shows; what is said and not so. */
 export function CostsPanel({ text }: { text: string }) {
-  const [layout, setLayout] = useState<Schemas['LayoutIn']>({ size: 'poker', overlap: 0, table: 600, depth: 400, rows: 1 });
+  const [surface, setSurface] = useState<Schemas['SurfaceIn']>({ size: 'poker', overlap: 0, table: 600, depth: 400, rows: 1 });
   const [thick, setThick] = useState(13);
   const { data: settings } = useQuery(settingsQuery());
-  const query = costsQuery({ text, layout, thick }, settings?.paces);
+  const query = costsQuery({ text, surface, thick }, settings?.paces);
   const { data, error, isFetching, refetch } = useQuery({ ...query, enabled: settings !== undefined });
   if (!data || !settings || error) return <Working job={query.job} doing="Reckoning…" error={isFetching ? null : error} again={() => void refetch()} />;
   const costs = data.costs;
@@ -52,17 +52,17 @@ export function CostsPanel({ text }: { text: string }) {
       <section aria-label="The table">
         <h2>On the table</h2>
         <div className="controls">
-          <SegmentedControl aria-label="Cards" size="xs" data={['poker', 'bridge']} value={layout.size} onChange={(size) => setLayout({ ...layout, size: size as 'poker' | 'bridge' })} />
-          <NumberInput size="xs" w={115} label="Table, mm wide" value={layout.table} min={100} max={5000} step={50} onChange={(now) => typeof now === 'number' && now >= 100 && setLayout({ ...layout, table: now })} />
-          <NumberInput size="xs" w={95} label="mm deep" value={layout.depth} min={90} max={3000} step={50} onChange={(now) => typeof now === 'number' && now >= 90 && setLayout({ ...layout, depth: now })} />
-          <NumberInput size="xs" w={125} label="A row overlaps, %" value={Math.round(100 * layout.overlap)} min={0} max={90} step={5} onChange={(now) => typeof now === 'number' && setLayout({ ...layout, overlap: now / 100 })} />
-          <NumberInput size="xs" w={95} label="Laid in rows" value={layout.rows} min={1} max={6} onChange={(now) => typeof now === 'number' && now >= 1 && setLayout({ ...layout, rows: now })} />
+          <SegmentedControl aria-label="Cards" size="xs" data={['poker', 'bridge']} value={surface.size} onChange={(size) => setSurface({ ...surface, size: size as 'poker' | 'bridge' })} />
+          <NumberInput size="xs" w={115} label="Table, mm wide" value={surface.table} min={100} max={5000} step={50} onChange={(now) => typeof now === 'number' && now >= 100 && setSurface({ ...surface, table: now })} />
+          <NumberInput size="xs" w={95} label="mm deep" value={surface.depth} min={90} max={3000} step={50} onChange={(now) => typeof now === 'number' && now >= 90 && setSurface({ ...surface, depth: now })} />
+          <NumberInput size="xs" w={125} label="A row overlaps, %" value={Math.round(100 * surface.overlap)} min={0} max={90} step={5} onChange={(now) => typeof now === 'number' && setSurface({ ...surface, overlap: now / 100 })} />
+          <NumberInput size="xs" w={95} label="Laid in rows" value={surface.rows} min={1} max={6} onChange={(now) => typeof now === 'number' && now >= 1 && setSurface({ ...surface, rows: now })} />
         </div>
         <p className={costs.room.fits ? 'sum-up' : 'sum-up broken'}>
           {costs.room.fits ? 'It fits: ' : 'It does not fit: '}
           <b>{Math.round(costs.room.width)} mm</b> at its widest, {Math.round(costs.room.height)} mm deep{costs.room.line ? `, in line ${costs.room.line}` : ''}. {costs.room.remedy}
         </p>
-        <Room costs={costs} layout={layout} />
+        <Room costs={costs} surface={surface} />
       </section>
       <section aria-label="What is said">
         <h2>What is said</h2>
@@ -150,23 +150,23 @@ function Lines({ costs }: { costs: Costs }) {
   );
 }
 
-/** The widest layout, to scale, on the table. */
-function Room({ costs, layout }: { costs: Costs; layout: Schemas['LayoutIn'] }) {
+/** What lies there when it takes most room, to scale, on the table. */
+function Room({ costs, surface }: { costs: Costs; surface: Schemas['SurfaceIn'] }) {
   const { pieces, height, width, card_width, card_height } = costs.room;
-  const middle = Math.max(0, (layout.table - width) / 2);
+  const middle = Math.max(0, (surface.table - width) / 2);
   return (
-    <svg className="room" viewBox={`0 0 ${Math.max(layout.table, width) + 40} ${Math.max(layout.depth, height + 10) + 30}`} role="img" aria-label={`The widest layout: ${pieces.map((piece) => `${piece.name}, ${piece.cards} cards`).join('; ')}`}>
-      <rect x={20} y={10} width={layout.table} height={layout.depth} rx={8} className="cloth" />
+    <svg className="room" viewBox={`0 0 ${Math.max(surface.table, width) + 40} ${Math.max(surface.depth, height + 10) + 30}`} role="img" aria-label={`When it takes most room: ${pieces.map((piece) => `${piece.name}, ${piece.cards} cards`).join('; ')}`}>
+      <rect x={20} y={10} width={surface.table} height={surface.depth} rx={8} className="cloth" />
       {pieces.map((piece, i) => {
-        const over = middle + piece.left + piece.width > layout.table || piece.top + card_height > layout.depth;
+        const over = middle + piece.left + piece.width > surface.table || piece.top + piece.height > surface.depth;
         return (
           <g key={i}>
-            {Array.from({ length: piece.is_row ? piece.cards : 1 }, (_, k) => (
-              <rect key={k} x={20 + middle + piece.left + (piece.cards > 1 && piece.is_row ? (k * (piece.width - card_width)) / (piece.cards - 1) : 0)} y={10 + piece.top} width={card_width} height={card_height} rx={4} className={over ? 'heap over' : 'heap'} />
+            {piece.spots.map(([across, down], k) => (
+              <rect key={k} x={20 + middle + piece.left + across} y={10 + piece.top + down} width={card_width} height={card_height} rx={4} className={over ? 'heap over' : 'heap'} />
             ))}
             <text x={26 + middle + piece.left} y={32 + piece.top} fontSize={15}>
               {piece.name}
-              {piece.is_row ? '' : ` ${piece.cards}`}
+              {piece.spots.length === piece.cards ? '' : ` ${piece.cards}`}
             </text>
           </g>
         );
