@@ -29,7 +29,7 @@ def test_sheets_on_the_screen_and_as_files(client: TestClient) -> None:
 
 
 def test_costs_go_by_the_paces_of_the_settings(client: TestClient) -> None:
-    asked = {"text": demo_text("harbour_light"), "layout": {"table": 200}}
+    asked = {"text": demo_text("harbour_light"), "surface": {"table": 200}}
     first = client.post("/api/costs", json=asked).json()["costs"]
     assert first["effort"]["cards"] == 51 and first["room"]["fits"] and first["wording"] == []
     settings = client.get("/api/settings").json()

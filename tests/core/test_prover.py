@@ -414,6 +414,14 @@ SELDOM = [
     ("Pack: 6 cards\nPlace FORCE 1st\nPlace KEY 3rd\nDeal deck into 3 piles\n"
      "Spectator points to 2 of the piles, and you keep those that FORCE is among\nIf number of piles is 1:\n"
      "  Ends with: the 2nd card of discard is KEY\nOtherwise:\n  Ends with: size of discard is 2\n", "proved"),
+    # Nobody but the claim asks which way up cards lie, or what their faces are.
+    ("Pack: 6 cards\nPlace FORCE 1st\nTurn the top card of deck over\nEnds with: exactly FORCE are reversed in deck\n", "proved"),
+    ("Pack: hearts, each from ace to five\nSpectator secretly chooses a number n from 1 to 4\n"
+     "Spectator cuts deck at n and completes the cut\nEnds with: the faces of deck tell n\n", "proved"),
+    ("Pack: 6 cards\nSpectator secretly chooses a number n from 1 to 4\nSpectator cuts deck at n and completes the cut\n"
+     "Ends with: the faces of deck tell n\n", "refuted"),
+    ("Pack: hearts, diamonds, each from ace to two\nEnds with: in every 2 cards of deck from the top all suits are the same\n", "proved"),
+    ("Pack: hearts, diamonds, each from ace to two\nEnds with: in every 2 cards of deck from the top all values are different\n", "proved"),
     # Any three of two cards cannot be taken.
     ("Pack: 6 cards\nPlace FORCE 1st\nDeal 4 cards from deck to table\nSpectator names a number n from 1 to 2\n"
      "If n is 1:\n  Spectator takes any 3 cards of deck to hand\nEnds with: the 4th card of table is FORCE\n", "refuted"),
