@@ -57,7 +57,7 @@ MAY_IMPORT = {
     "door": {"analysis", "answers", "variants", "show"},
     "analysis": {"answers", "language", "building", "search"},
 }
-GROUND = {"cards", "faults", "budget", "layouts"}
+GROUND = {"cards", "faults", "budget", "layouts", "english"}
 
 
 def test_imports_run_one_way() -> None:

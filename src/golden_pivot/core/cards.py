@@ -90,12 +90,3 @@ def mate_of(name: str) -> str | None:
     rank, _, suit = name.partition(" of ")
     other = {"clubs": "spades", "spades": "clubs", "hearts": "diamonds", "diamonds": "hearts"}.get(suit)
     return f"{rank} of {other}" if other else None
-
-
-def ordinal(number: int) -> str:
-    """
-    >>> [ordinal(n) for n in (1, 2, 3, 4, 11, 12, 13, 21, 102, 111)]
-    ['1st', '2nd', '3rd', '4th', '11th', '12th', '13th', '21st', '102nd', '111th']
-    """
-    tail = "th" if number % 100 in (11, 12, 13) else {1: "st", 2: "nd", 3: "rd"}.get(number % 10, "th")
-    return f"{number}{tail}"

@@ -30,7 +30,11 @@ class Fault:
         return f"line {self.line}, column {self.column}: {self.message} Expected {self.expected}. {self.remedy}"
 
 
-class BadRoutine(ValueError):
+class PivotError(Exception):
+    """What goes wrong in a way we know of; each kind is also of the standard kind it resembles."""
+
+
+class BadRoutine(PivotError, ValueError):
     """The text is not (yet) a routine that can be proved."""
 
     def __init__(self, faults: Sequence[Fault]) -> None:
@@ -51,7 +55,7 @@ class Impossible(Exception):
         self.reason = reason
 
 
-class OutOfBudget(Exception):
+class OutOfBudget(PivotError):
     """`limit` names what ran out: states, transitions, orders, work, seconds or memory."""
 
     def __init__(self, limit: str, reached: str) -> None:
@@ -59,7 +63,7 @@ class OutOfBudget(Exception):
         self.limit, self.reached = limit, reached
 
 
-class Cancelled(Exception):
+class Cancelled(PivotError):
     pass
 
 

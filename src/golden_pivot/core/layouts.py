@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from .cards import ordinal
+from .english import ordinal
 
 
 @dataclass(frozen=True)

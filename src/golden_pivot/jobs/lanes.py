@@ -18,6 +18,7 @@ from dataclasses import dataclass, field
 from itertools import count
 from typing import Any, Literal
 
+from ..core.faults import PivotError
 from .messages import CANCELLED, DONE, FAILED, NO_MEMORY, PROGRESS
 from .process import Lost, Worker
 
@@ -40,19 +41,19 @@ WORKERS: dict[LaneName, int] = {"interactive": 2, "quick": 2, "long": 2}
 """at most; the second is started when the first is busy"""
 
 
-class Superseded(Exception):
+class Superseded(PivotError):
     """A newer request took this one's place."""
 
 
-class Gone(Exception):
+class Gone(PivotError):
     """The request was cancelled."""
 
 
-class Busy(Exception):
+class Busy(PivotError):
     """Too many wait already."""
 
 
-class TooMuch(Exception):
+class TooMuch(PivotError):
     """The search was ended from outside: it took more memory or time than it may, or broke its worker twice."""
 
 

@@ -6,10 +6,11 @@ import multiprocessing
 from multiprocessing.process import BaseProcess
 from typing import Any
 
+from ..core.faults import PivotError
 from .entry import work
 
 
-class Lost(Exception):
+class Lost(PivotError):
     """The process ended without an answer."""
 
 

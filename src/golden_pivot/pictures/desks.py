@@ -4,13 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from ..core.cards import RANKS, ordinal
+from ..core.cards import RANKS
 from ..core.desks.mix_lab import MixAnswers
 from ..core.desks.narrowing import KEEP, NarrowingAnswers
 from ..core.desks.odds_desk import OddsAnswers
 from ..core.desks.pickup import PickupAnswers
 from ..core.desks.spelling import SpellingAnswers
 from ..core.desks.stacks import StackAnswers
+from ..core.english import ordinal
 from .drawing import Drawing
 
 MOST_BARS = 40

@@ -9,9 +9,9 @@ from ..core.analysis import Analysis
 from ..core.budget import Budget
 from ..core.cards import card_value
 from ..core.desks.assembly import two_deals
+from ..core.english import list_text
 from ..core.faults import BadRoutine, OutOfBudget
 from ..core.language.facets import Facet
-from ..core.language.phrases import list_text
 from ..core.language.routine import EMPTY, Routine
 from ..core.show import cues, recoveries, reset, setup
 from ..core.show.effort import Effort, effort_of
@@ -128,7 +128,7 @@ def _setup(it: Shown) -> Iterator[Part]:
 
 def _cues(it: Shown) -> Iterator[Part]:
     found = cues.cues_of(it.analysis)
-    slips = recoveries.slips_for_a_sheet(it.text, it.budget)
+    slips = recoveries.slips_for_a_sheet(it.analysis)
     cautions = recoveries.cautions_of(it.routine, slips)
     yield from _note(it)
     if found.hidden:

@@ -17,6 +17,7 @@ from collections.abc import Callable, Collection, Iterable, Mapping, Sequence
 from dataclasses import asdict, dataclass, field
 from typing import Any, NamedTuple
 
+from ..core.faults import PivotError
 from .database import Database
 from .shelf import Archived, Routine, Shelf, Version
 
@@ -33,7 +34,7 @@ BOTH, THEIRS, MINE = "both", "theirs", "mine"
 """what is done with a routine that is here in another wording"""
 
 
-class NotAnArchive(ValueError):
+class NotAnArchive(PivotError, ValueError):
     """The file is not one of ours, or not as it was written; the message says what is the matter."""
 
 

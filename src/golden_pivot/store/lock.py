@@ -8,8 +8,10 @@ from pathlib import Path
 
 from filelock import FileLock, Timeout
 
+from ..core.faults import PivotError
 
-class Taken(RuntimeError):
+
+class Taken(PivotError, RuntimeError):
     """Another program has the file open to write in it; `address` is where it serves, if it does."""
 
     def __init__(self, path: Path, address: str | None) -> None:

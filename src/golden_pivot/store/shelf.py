@@ -10,14 +10,15 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 from typing import Any
 
+from ..core.faults import PivotError
 from .database import Database
 
 
-class Unknown(LookupError):
+class Unknown(PivotError, LookupError):
     """There is no such routine or version."""
 
 
-class StaleRevision(RuntimeError):
+class StaleRevision(PivotError, RuntimeError):
     """Someone has saved the routine since; `current` is what the shelf holds now."""
 
     def __init__(self, current: Routine) -> None:

@@ -5,6 +5,8 @@ from __future__ import annotations
 import sqlite3
 from pathlib import Path
 
+from ..core.faults import PivotError
+
 FULL, READ_ONLY, LOCKED, DISK, DAMAGED, GONE, FOREIGN, NEWER = (
     "full", "read-only", "locked", "disk", "damaged", "gone", "foreign", "newer",
 )  # fmt: skip
@@ -65,7 +67,7 @@ _SAYS = {
 }  # fmt: skip
 
 
-class ShelfTrouble(RuntimeError):
+class ShelfTrouble(PivotError, RuntimeError):
     """`kind` as above; `saved` says what was and what was not saved, `remedy` what to do."""
 
     def __init__(self, kind: str, path: Path | str | None = None, detail: str = "") -> None:

@@ -31,17 +31,17 @@ def test_what_to_do_outside_a_limit() -> None:
 def test_what_to_do_when_a_hand_slips() -> None:
     """By hand: a card too many in the last deal leaves the light one below the top of what was dealt, one too few on the pack."""
     text = demo.demo_text("harbour_light")
-    slips = slips_for_a_sheet(text, Budget())
+    slips = slips_for_a_sheet(Analysis(text))
     found = {(one.line, one.when): one for one in after_slips(text, slips, Budget())}
     assert found[10, "one card more"].says == "Turn over the 2nd of the cards dealt."
     assert found[10, "one card fewer"].then == "LANTERN is 1st in deck"
     watch = demo.demo_text("watch_below")
-    cautions = cautions_of(read_routine(watch), slips_for_a_sheet(watch, Budget()))
+    cautions = cautions_of(read_routine(watch), slips_for_a_sheet(Analysis(watch)))
     assert any("let the spectator decide" in words for words in cautions[7])
     second = demo.demo_text("second_berth")
     assert any(
         "it must be right" in words
-        for words in cautions_of(read_routine(second), slips_for_a_sheet(second, Budget()))[7]
+        for words in cautions_of(read_routine(second), slips_for_a_sheet(Analysis(second)))[7]
     )
 
 

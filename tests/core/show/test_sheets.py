@@ -2,25 +2,31 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 import pytest
 from fontTools.ttLib import TTFont
 
 from golden_pivot import demo
+from golden_pivot.core import analysis
 from golden_pivot.core.analysis import Analysis
 from golden_pivot.core.answers.plays import play
-from golden_pivot.core.answers.verdicts import prove
+from golden_pivot.core.answers.verdicts import Verdict, prove
 from golden_pivot.core.budget import Budget
+from golden_pivot.core.building import Purpose, builder
 from golden_pivot.core.desks.assembly import NEW_PACK, order_of
 from golden_pivot.core.faults import BadRoutine
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.language.printer import routine_json, routine_text, text_from_json
-from golden_pivot.core.language.routine import PATTER
+from golden_pivot.core.language.routine import PATTER, Routine
+from golden_pivot.core.show import recoveries
 from golden_pivot.core.show.compare import compared
 from golden_pivot.core.show.cues import cues_of
 from golden_pivot.core.show.reset import done, ends_of, reset_of, reset_program, table_of
 from golden_pivot.core.show.setup import assembled, setup_of
 from golden_pivot.core.show.wording import wording_of
 from golden_pivot.core.steps.declare import ENDING, HANDLING
+from golden_pivot.core.variants import slips
 from golden_pivot.sheets.markdown import markdown_of
 from golden_pivot.sheets.pdf import FONTS, MORE_FONTS, fonts_for, pdf_of, short_name
 from golden_pivot.sheets.sheets import SHEETS, shown
@@ -213,3 +219,32 @@ def test_two_versions_line_by_line() -> None:
     assert found.left.cards == 51 and found.left.harmful and found.left.harmful > 5
     broken = compared(left, "Pack: 9 crads\n", Budget()).right
     assert broken.verdict is None and broken.cards is None and "Still being written" in broken.headline
+
+
+def test_a_cue_sheet_proves_its_routine_once(monkeypatch: pytest.MonkeyPatch) -> None:
+    """Beside that it proves texts that differ from it: slips, and numbers outside the limits."""
+    text = demo.demo_text("harbour_light")
+    proved: list[str] = []
+    built: list[tuple[str, Purpose]] = []
+    compiled = builder._compiled
+
+    def proving(routine: Routine, *given: Any, **named: Any) -> Verdict:
+        proved.append(lines_of(routine))
+        return prove(routine, *given, **named)
+
+    def building(routine: Routine, purpose: Purpose) -> Any:
+        built.append((lines_of(routine), purpose))
+        return compiled(routine, purpose)
+
+    for module in (analysis, slips, recoveries):
+        monkeypatch.setattr(module, "prove", proving)
+    monkeypatch.setattr(builder, "_compiled", building)
+    read_routine.cache_clear()
+    SHEETS["cues"](shown(text, Budget()))
+    assert 1 == proved.count(lines_of(read_routine(text))) < len(proved)
+    mine = [purpose for known, purpose in built if known == lines_of(read_routine(text))]
+    assert mine and len(mine) == len(set(mine))
+
+
+def lines_of(routine: Routine) -> str:
+    return "\n".join(line.text for line in routine.walk())

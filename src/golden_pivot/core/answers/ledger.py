@@ -7,13 +7,13 @@ from dataclasses import dataclass, replace
 
 from ..budget import Budget
 from ..building import LEDGER, TABLE, Purpose, compile_routine
+from ..english import runs_text
 from ..faults import OutOfBudget
 from ..language.routine import Routine
 from ..search.algebra import Layer
 from ..search.explorer import explore
 from ..search.program import JUMP, Act, AnyInstruction, Check, Choose, Closure, Program, State
 from .formulas import MOST_ROWS, fit
-from .shapes import runs_text
 
 
 @dataclass(frozen=True)

@@ -11,10 +11,10 @@ from dataclasses import dataclass
 
 from ..budget import Budget
 from ..building import PROOF, compile_what_can_be
+from ..english import list_text
 from ..faults import BadRoutine, OutOfBudget
 from ..language.facets import Facet
 from ..language.kinds import CHANCE, HANDLING, SETUP
-from ..language.phrases import list_text
 from ..language.routine import PATTER, STEP, Line, Routine
 from ..language.templates import PERFORMER, SPECTATOR
 from ..language.values import NewNumber

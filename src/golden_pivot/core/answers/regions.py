@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from ..budget import Budget
 from ..building import REGION, compile_routine
+from ..english import runs_text
 from ..faults import OutOfBudget
 from ..language.kinds import CHANCE
 from ..language.routine import Routine
@@ -14,7 +15,7 @@ from ..search.counted import Count
 from ..search.explorer import count_of, explore
 from ..search.faces import FaceClass, Faces, cards_text
 from ..search.program import FAILED, Choose, State
-from .shapes import runs_text, shape_text
+from .shapes import shape_text
 
 MOST_PATHS = 20_000
 MOST_STEPS = 300_000

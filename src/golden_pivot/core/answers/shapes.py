@@ -5,7 +5,7 @@ Every shape found is exact on the points given: all that pass lie inside, and no
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from itertools import combinations
 
@@ -14,25 +14,6 @@ MOST_NUMBERS = 5
 MOST_BOUNDS = 5
 FAR = 10**9
 """further than any number"""
-
-
-def runs_text(values: Iterable[int]) -> str:
-    """
-    >>> runs_text([1, 2, 3, 7, 9, 10])
-    '1 to 3, 7, 9 or 10'
-    """
-    ordered = sorted(set(values))
-    runs: list[list[int]] = []
-    for value in ordered:
-        if runs and value == runs[-1][-1] + 1:
-            runs[-1].append(value)
-        else:
-            runs.append([value])
-    pieces = [
-        str(run[0]) if len(run) == 1 else f"{run[0]} or {run[1]}" if len(run) == 2 else f"{run[0]} to {run[-1]}"
-        for run in runs
-    ]
-    return ", ".join(pieces)
 
 
 @dataclass(frozen=True)

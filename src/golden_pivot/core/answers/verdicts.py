@@ -9,9 +9,9 @@ from dataclasses import dataclass, field, replace
 
 from ..budget import Budget
 from ..building import LEDGER, PROOF, compile_routine
+from ..english import list_text
 from ..faults import BadRoutine, Fault, OutOfBudget
 from ..language.facets import Facet
-from ..language.phrases import list_text
 from ..language.routine import Routine
 from ..layouts import HEAP, Layout
 from ..search.algebra import LEAST_PATH, MOST_HANDLED

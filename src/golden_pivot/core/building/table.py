@@ -9,6 +9,7 @@ from itertools import permutations
 from typing import Any
 
 from ..cards import DOWN, UP, index_of, reversed_block, turned_over
+from ..english import counted
 from ..faults import Impossible, OutOfBudget
 from ..language.phrases import place_text
 from ..language.values import Indexed, PlaceName, Position
@@ -244,8 +245,7 @@ class Table(Numbers):
     def within_heap(self, place: Place, n: int, size: int) -> None:
         """Raises Impossible unless 0 ≤ n ≤ size."""
         if not 0 <= n <= size:
-            cards = "card" if size == 1 else "cards"
-            raise Impossible(f"{n} cards are asked for, but {place.name} has {size} {cards}")
+            raise Impossible(f"{n} cards are asked for, but {place.name} has {counted(size, 'card')}")
 
     def now_dealt(self, source: Place, to: Place, last_at_end: bool) -> int:
         """From here on *the dealt cards* are those in `to`, *the next card* is the top one of `source`.

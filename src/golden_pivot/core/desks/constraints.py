@@ -11,6 +11,7 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Any
 
+from ..faults import PivotError
 from ..language.expressions import Number
 from ..language.templates import Element, Reading, compile_template
 from ..language.words import words_of
@@ -24,7 +25,7 @@ Values = Mapping[str, Any]
 Meaning = Callable[["Model", Values], "z3.BoolRef"]
 
 
-class Misread(ValueError):
+class Misread(PivotError, ValueError):
     """A line that is no constraint: columns from 1, the second just behind; what was expected; a sentence like it."""
 
     def __init__(self, start: int, end: int, message: str, expected: str, remedy: str) -> None:

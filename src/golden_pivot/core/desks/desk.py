@@ -7,9 +7,10 @@ from dataclasses import Field, dataclass, field, fields
 from typing import Any
 
 from ..budget import Budget
+from ..faults import PivotError
 
 
-class Trouble(ValueError):
+class Trouble(PivotError, ValueError):
     """What is asked makes no sense here: which field, what is the matter, what to do."""
 
     def __init__(self, field: str, message: str, remedy: str) -> None:

@@ -15,6 +15,7 @@ from math import factorial
 from ..answers.plays import play_path
 from ..budget import Budget
 from ..cards import TOKEN
+from ..english import counted
 from ..faults import BadRoutine
 from ..language.parser import read_routine
 from ..search.replay import Play
@@ -50,11 +51,11 @@ def _halves(cards: int, n: int) -> str | None:
 
 
 def _count_down(cards: int, n: int) -> tuple[str, ...]:
-    return (f"Deal {n} {'card' if n == 1 else 'cards'} from deck to table", "Put deck on table", "Put table on deck")
+    return (f"Deal {counted(n, 'card')} from deck to table", "Put deck on table", "Put table on deck")
 
 
 def _cut(cards: int, n: int) -> tuple[str, ...]:
-    return (f"Cut off {n} {'card' if n == 1 else 'cards'} of deck to table", "Put deck on table", "Put table on deck")
+    return (f"Cut off {counted(n, 'card')} of deck to table", "Put deck on table", "Put table on deck")
 
 
 def _piles(way: str) -> Callable[[int, int], tuple[str, ...]]:

@@ -15,7 +15,8 @@ from functools import lru_cache
 from itertools import product
 
 from ..budget import Budget
-from ..cards import MAX_CARDS, ordinal
+from ..cards import MAX_CARDS
+from ..english import ordinal
 from .desk import Desk, Send, Table, Trouble, asked, desk, within
 
 FACE_UP, FACE_DOWN = "face up", "face down"

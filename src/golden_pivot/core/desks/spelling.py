@@ -9,7 +9,8 @@ from dataclasses import dataclass, replace
 from itertools import combinations
 
 from ..budget import Budget
-from ..cards import RANKS, SUITS, ordinal
+from ..cards import RANKS, SUITS
+from ..english import ordinal
 from ..language.expressions import letters_in
 from .card_words import PACKS, CardWords
 from .desk import Desk, Send, Table, Trouble, asked, desk, within

@@ -9,7 +9,8 @@ from __future__ import annotations
 import re
 from collections.abc import Sequence
 
-from ..cards import RANKS, SUITS, ordinal
+from ..cards import RANKS, SUITS
+from ..english import ordinal
 from .expressions import (
     KEYWORDS,
     OPERATORS,
@@ -111,14 +112,6 @@ def place_text(where: PlaceName) -> str:
 
 def places(words: Sequence[Word], i: int) -> tuple[tuple[PlaceName, ...], int]:
     return _listed(words, i, place)
-
-
-def list_text(names: Sequence[str], last: str = "and") -> str:
-    """
-    >>> list_text(["a", "b", "c"])
-    'a, b and c'
-    """
-    return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} {last} {names[-1]}"
 
 
 def _listed(words: Sequence[Word], i: int, read_one) -> tuple[tuple, int]:  # type: ignore[no-untyped-def, type-arg]

@@ -9,6 +9,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping, Sequence
 from typing import Any
 
+from ..faults import PivotError
 from ..steps import REGISTRY, StepKind
 from .expressions import Blank
 from .routine import EMPTY, PATTER, REMARK, STEP, Line, Routine
@@ -68,7 +69,7 @@ def _slots_json(kind: StepKind, values: Mapping[str, Any]) -> dict[str, Any]:
     return found
 
 
-class NotARoutine(ValueError):
+class NotARoutine(PivotError, ValueError):
     """The JSON is not the form of a routine; the message says where."""
 
 

@@ -10,9 +10,10 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
+from ..english import list_text
 from . import phrases
 from .expressions import Blank, expression_from_json, expression_json, expression_text, spots_are_written
-from .phrases import ENDS, NotHere, list_text, place_text
+from .phrases import ENDS, NotHere, place_text
 from .values import Indexed, NewNumber, PlaceName, Position, Spot
 from .words import Word
 
@@ -98,7 +99,7 @@ _DECLARED = (
              "pile 1, pile 2"),
     SlotType("card", "a card", phrases.card, str, str, str, "FORCE"),
     SlotType("cards", "one or more cards", phrases.cards, _or_text, list, tuple, "FORCE"),
-    SlotType("together", "one or more cards", phrases.cards, phrases.list_text, list, tuple, "FORCE"),
+    SlotType("together", "one or more cards", phrases.cards, list_text, list, tuple, "FORCE"),
     SlotType("listed", "cards one after the other", phrases.cards, ", ".join, list, tuple, "FORCE"),
     SlotType("name", "a new name for a number", phrases.new_name, str, str, str, "n"),
     SlotType("names", "one or more numbers by name", phrases.names, ", ".join, list, tuple, "n"),

@@ -15,8 +15,9 @@ import re
 from collections.abc import Set
 from typing import Any
 
+from ..english import list_text
 from .expressions import Binary, Expression, Name, Number, expression_text, within
-from .phrases import list_text, place_text, position_text, spot_text
+from .phrases import place_text, position_text, spot_text
 from .routine import Line
 from .slots import SLOT_TYPES
 from .templates import PERFORMER, sentence_of

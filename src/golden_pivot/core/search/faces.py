@@ -17,8 +17,8 @@ from math import comb, perm
 from typing import Any
 
 from ..cards import DOWN, FACE_UP, RANKS, SUITS, TOKEN, card_colour, mate_of
+from ..english import list_text
 from ..language.expressions import CARD_FACTS
-from ..language.phrases import list_text
 
 FACTS: Mapping[str, Callable[[str], int | None]] = {
     **CARD_FACTS,

@@ -6,7 +6,8 @@ from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
 from ..budget import Budget
-from ..cards import card_value, ordinal
+from ..cards import card_value
+from ..english import ordinal
 from ..language.expressions import Number
 from ..language.facets import Facet
 from ..language.kinds import ENDING, PAGE, SETUP

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from ..analysis import Analysis
 from ..answers.notes import notes_of
 from ..cards import FACE_UP, TOKEN
+from ..english import counted
 from ..language.facets import Facet
 from ..language.parser import read_routine
 from ..language.printer import routine_text
@@ -116,7 +117,7 @@ def _in_sight(played: Play, frame: Frame) -> tuple[tuple[str, ...], tuple[str, .
         known = [named[token] for token in up if token in named]
         faces += known
         if len(up) > len(known):
-            faces.append(f"{len(up) - len(known)} {'card' if len(up) - len(known) == 1 else 'cards'} of {cell.name}")
+            faces.append(f"{counted(len(up) - len(known), 'card')} of {cell.name}")
         odd += [
             program.odd_backs[card & TOKEN] for card in shown if card < FACE_UP and card & TOKEN in program.odd_backs
         ]

@@ -5,9 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
+from ..english import list_text
 from ..language.expressions import expression_text
 from ..language.facets import Facet
-from ..language.phrases import list_text, place_text
+from ..language.phrases import place_text
 from ..language.routine import Line, Routine
 
 

@@ -5,9 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
+from ..analysis import Analysis
 from ..answers.verdicts import PROVED, Landing, prove
 from ..budget import Budget
-from ..cards import ordinal
+from ..english import ordinal
 from ..faults import BadRoutine, OutOfBudget
 from ..language.expressions import Number
 from ..language.kinds import HANDLING
@@ -90,9 +91,9 @@ def _said(landing: Landing) -> str:
     return f"Turn over the {where.layout.spoken(where.position)} of {spoken_place(where.place)}."
 
 
-def slips_for_a_sheet(text: str, budget: Budget) -> Fragility:
+def slips_for_a_sheet(it: Analysis) -> Fragility:
     """What slips come to, as far as there is room for it. Raises BadRoutine."""
-    return fragility_of(text, budget, lambda words, _: budget.progress(words), ROOM)
+    return fragility_of(it.text, it.budget, lambda words, _: it.budget.progress(words), ROOM, it.verdict)
 
 
 def _spoils(outcome: Outcome, line: int) -> bool:

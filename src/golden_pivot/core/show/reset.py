@@ -11,10 +11,10 @@ from ..answers.notes import badges_of
 from ..budget import Budget
 from ..building import compile_routine
 from ..building.purpose import Purpose
-from ..cards import FACE_UP, TOKEN, ordinal, turned_over
+from ..cards import FACE_UP, TOKEN, turned_over
+from ..english import list_text, ordinal
 from ..faults import OutOfBudget
 from ..language.facets import Facet
-from ..language.phrases import list_text
 from ..language.routine import Routine
 from ..search.explorer import explore
 from ..search.program import Program, State

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from ..answers.verdicts import prove
+from ..english import counted
 from ..faults import BadRoutine, OutOfBudget
 from ..language.expressions import Number
 from ..language.facets import Facet
@@ -75,7 +76,7 @@ def by_count(page: Page) -> Iterator[Option]:
     (where,) = landing.where
     heap = page.free_name("counted")
     found = [
-        *rows, f"Deal {where.position} {'card' if where.position == 1 else 'cards'} from {where.place} to {heap}",
+        *rows, f"Deal {counted(where.position, 'card')} from {where.place} to {heap}",
         f"Ends with: the last card dealt is {landing.card}",
     ]  # fmt: skip
     yield tuple(line.number for line in page.steps if line.number >= narrowing[0].number), "\n".join(found) + "\n"

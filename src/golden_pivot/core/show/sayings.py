@@ -8,7 +8,8 @@ from dataclasses import dataclass
 
 from num2words import num2words
 
-from ..cards import RANKS, SUITS, ordinal
+from ..cards import RANKS, SUITS
+from ..english import ordinal
 
 MOST_NAMED = 60
 

@@ -6,10 +6,10 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
 from ..building import REPLAY, compile_routine
-from ..cards import FACE_UP, TOKEN, card_value, ordinal
+from ..cards import FACE_UP, TOKEN, card_value
 from ..desks.assembly import NEW_PACK, Block, blocks, order_of, passes
+from ..english import list_text, ordinal
 from ..language.facets import Facet
-from ..language.phrases import list_text
 from ..language.routine import STEP, Routine
 from ..search.program import Program
 from .off_table import HIDDEN

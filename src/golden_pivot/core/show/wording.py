@@ -12,11 +12,10 @@ from dataclasses import dataclass, replace
 from ..analysis import Analysis
 from ..answers.verdicts import Landing, prove
 from ..budget import Budget
-from ..cards import ordinal
+from ..english import list_text, ordinal
 from ..faults import BadRoutine, OutOfBudget
 from ..language.kinds import ENDING
 from ..language.parser import read_routine
-from ..language.phrases import list_text
 from ..language.routine import PATTER, STEP, Aside, Line, Routine
 from .prediction_sheet import predictions_of
 from .requests import new_numbers

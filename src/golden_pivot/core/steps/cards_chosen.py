@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import TYPE_CHECKING, Any
 
-from ..cards import FACE_UP, index_of, ordinal
+from ..cards import FACE_UP, index_of
+from ..english import ordinal
 from ..faults import Impossible
 from ..language.expressions import expression_text
 from ..language.facets import Facet

@@ -6,8 +6,8 @@ import operator
 from collections.abc import Callable, Sequence
 from typing import TYPE_CHECKING, Any
 
+from ..english import list_text
 from ..language.facets import Facet
-from ..language.phrases import list_text
 from .declare import freely, step
 
 if TYPE_CHECKING:

@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from typing import TYPE_CHECKING, Any
 
-from ..cards import FACE_UP, SUITS, TOKEN, index_of, ordinal
+from ..cards import FACE_UP, SUITS, TOKEN, index_of
+from ..english import list_text, ordinal
 from ..language.expressions import CardFact, Number, SpotFact, expression_text
 from ..language.facets import Facet
-from ..language.phrases import list_text
 from .control import COMPARISONS
 from .declare import ENDING, step
 

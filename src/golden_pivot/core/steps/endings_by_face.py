@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import TYPE_CHECKING, Any
 
-from ..cards import FACE_UP, SUITS, TOKEN, ordinal
+from ..cards import FACE_UP, SUITS, TOKEN
+from ..english import list_text, ordinal
 from ..faults import Impossible
-from ..language.phrases import list_text
 from ..search.program import ANY_FACE
 from .declare import ENDING, step
 

@@ -7,9 +7,9 @@ from itertools import combinations
 from typing import TYPE_CHECKING, Any
 
 from ..cards import index_of
+from ..english import list_text
 from ..faults import Impossible
 from ..language.facets import Facet
-from ..language.phrases import list_text
 from ..language.templates import SPECTATOR
 from ..search.program import Cells, Reader
 from .declare import freely, step

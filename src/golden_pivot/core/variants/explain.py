@@ -8,10 +8,9 @@ from itertools import combinations, pairwise
 
 from ..answers.formulas import fit
 from ..answers.ledger import Entry, ledger_of
-from ..answers.shapes import runs_text
 from ..budget import Budget
 from ..building import Purpose, compile_routine
-from ..cards import ordinal
+from ..english import ordinal, runs_text
 from ..faults import OutOfBudget
 from ..language.routine import Line, Routine
 from ..layouts import Layout

@@ -7,8 +7,8 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from itertools import permutations
 
-from ..cards import ordinal
-from ..faults import BadRoutine
+from ..english import ordinal
+from ..faults import BadRoutine, PivotError
 from ..language.expressions import Number
 from ..language.facets import Facet
 from ..language.parser import lines_of
@@ -17,7 +17,7 @@ from ..language.routine import STEP, Line, Routine
 from ..language.templates import phrases_of
 
 
-class NothingToFill(ValueError):
+class NothingToFill(PivotError, ValueError):
     """There is no blank, or one for which nothing can be tried; in words."""
 
 

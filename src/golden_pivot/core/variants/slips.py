@@ -8,10 +8,10 @@ from dataclasses import dataclass, replace
 from ..answers.regions import choices_of
 from ..answers.verdicts import FIXED, REFUTED, RULE, UNSETTLED, Verdict, prove
 from ..budget import Budget
+from ..english import list_text
 from ..faults import BadRoutine
 from ..language.kinds import ENDING, HANDLING, PAGE
 from ..language.parser import read_routine
-from ..language.phrases import list_text
 from ..language.routine import STEP, Line, Routine
 from ..search.counted import Count, of_paths
 from ..steps.mishaps import heard_as, slips_of_slot
@@ -159,8 +159,11 @@ def fragility_of(
     budget: Budget,
     progress: Callable[[str, Sequence[Outcome]], None] = lambda words, found: None,
     room: int | None = None,
+    plain: Verdict | None = None,
 ) -> Fragility:
     """Every slip proved. `progress` is told how far it is, with what was found so far.
+
+    `plain`: the verdict without a slip, where it is known already.
 
     `room`: transitions for all of them together, from the first line on; the rest stay untried. Not a time, so that
     the same is found wherever it runs. Where the clock of the budget runs out the rest stay untried as well.
@@ -168,7 +171,7 @@ def fragility_of(
     Raises BadRoutine for a text with faults, Cancelled when the budget's flag is raised.
     """
     budget = budget.quiet()
-    plain = prove(read_routine(text), budget, some_claim=False)
+    plain = plain or prove(read_routine(text), budget, some_claim=False)
     before = _Before(text, budget) if plain.verdict == REFUTED else None
     slips = slips_of(text)
     found: list[Outcome] = []
