@@ -56,7 +56,7 @@ DEFECTS = (
            f"{AROUND}test_other_numbers"),
     Defect("sayings judged on one path", "show/wording.py", "if found.claims and not any(claim.denied for claim in found.claims):",
            "if found.claims and found.verdict != 'unsettled':", f"{AROUND}test_what_is_said_of_the_number_of_cards"),
-    Defect("the fewest cards handled", "search/explorer.py", "one if (one[0], tuple(-i for i in one[1])) >= (other[0], tuple(-i for i in other[1])) else other",
+    Defect("the fewest cards handled", "search/algebra.py", "one if (one[0], tuple(-i for i in one[1])) >= (other[0], tuple(-i for i in other[1])) else other",
            "other if one[0] >= other[0] else one", f"{AROUND}test_the_most_cards_that_any_path_handles"),
 )  # fmt: skip
 

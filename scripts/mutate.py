@@ -28,6 +28,7 @@ from golden_pivot.core.steps import REGISTRY, StepKind
 TESTS = [
     "test_three_ways.py",
     "passes/test_footprints.py",
+    "test_layouts.py",
     "test_language.py",
     "test_prover.py",
     "test_true_words.py",

@@ -1147,7 +1147,13 @@ def ends_told(t: Table, s: Json) -> None:
     seen = tuple(
         (card.name or (card.number if id(card) in placed else 0), card.face_up) for card in t.heap(s["place"])
     )
-    t.told.append((seen, tuple(t.numbers[name] for name in s["names"])))
+    beside = {
+        card.name or (card.number if id(card) in placed else 0)
+        for name, heap in t.heaps.items()
+        if name != t.where(s["place"])
+        for card in heap
+    }
+    t.told.append(((seen, frozenset(beside - {0})), tuple(t.numbers[name] for name in s["names"])))
     t.claims.append(True)
 
 
@@ -1417,14 +1423,28 @@ def every_path(document: Json) -> list[Path]:
     _reached.clear()
     paths = list(each_path(document))
     for i in range(max((len(path.table.told) for path in paths), default=0)):
-        told: dict[object, set[object]] = {}
-        for path in paths:
-            if i < len(path.table.told) and not path.stuck:
-                told.setdefault(path.table.told[i][0], set()).add(path.table.told[i][1])
-        for path in paths:
-            if i < len(path.table.told) and not path.stuck:
-                path.ambiguous |= len(told[path.table.told[i][0]]) > 1
+        ended = [path for path in paths if i < len(path.table.told) and not path.stuck]
+        looks = {path.table.told[i] for path in ended}
+        several = {
+            (seen, told)
+            for seen, told in looks
+            if any(told != other[1] and _may_be_one(seen, other[0]) for other in looks)
+        }
+        for path in ended:
+            path.ambiguous |= path.table.told[i] in several
     return paths
+
+
+def _may_be_one(one: Any, other: Any) -> bool:
+    """Whether two packs, of which each path has looked at some cards, can end with the same faces: a card lies at one place."""
+    (cards, beside), (others, theirs) = one, other
+    if len(cards) != len(others):
+        return False
+    known = {face: i for i, (face, _) in enumerate(cards) if face} | dict.fromkeys(beside, -1)
+    for i, (face, up) in enumerate(others):
+        if up != cards[i][1] or (face and (cards[i][0] or face) != face) or known.get(face, i) != i:
+            return False
+    return not (theirs & {face for face, _ in cards})
 
 
 def each_path(document: Json) -> Iterator[Path]:

@@ -24,7 +24,7 @@ WITHIN = {
     **dict.fromkeys(
         ("if_compared", "if_parity", "if_card", "if_alike", "otherwise", "start_again", "leave_loop", "end_here"), "cases"
     ),
-    "predict_card": "foretell", "keep_piles": "new_pile",
+    "ends_in_row": "lay_grid", "predict_card": "foretell", "keep_piles": "new_pile",
 }  # fmt: skip
 """kinds that come up as one of several; see FOCUS"""
 NAMES = "nmkabcdefghij"

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from fractions import Fraction
+from itertools import permutations
 from typing import Any
 
 import pytest
@@ -409,3 +411,30 @@ def test_what_is_written_is_read_again_as_it_was(row: str) -> None:
     once = read_routine(f"Deal {row} cards from deck\n")
     again = read_routine(routine_text(once))
     assert not once.lines[0].faults and once.lines[0].values == again.lines[0].values
+
+
+TELLING = [
+    # (steps behind “remembers the top card” and the choice of n, the place looked through, what they do to a pack of three)
+    ("Spectator cuts deck at n and completes the cut\n", "deck", lambda pack, n: (pack[n:] + pack[:n], ())),
+    ("If P is red:\n  Spectator cuts deck at n and completes the cut\n", "deck",
+     lambda pack, n: (pack[n:] + pack[:n] if pack[0] % 2 else pack, ())),
+    ("Spectator deals n cards from deck to table\n", "deck", lambda pack, n: (pack[n:], pack[:n][::-1])),
+    ("Spectator deals n cards from deck to table\nSpectator names a number k from 2 to 3\nSpectator turns deck over\n", "deck",
+     lambda pack, n: (pack[n:][::-1], pack[:n][::-1])),
+    ("Spectator deals 1 card from deck to table\nSpectator cuts deck at n - 1 and completes the cut\n", "deck",
+     lambda pack, n: (pack[1:][n - 1 :] + pack[1:][: n - 1], pack[:1])),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("steps", "place", "done"), TELLING)
+def test_what_faces_tell_is_so_for_every_pack(steps: str, place: str, done: Callable[..., Any]) -> None:
+    """By brute force: every pack of three out of eight cards, half of them red; the same faces with another n are a failure."""
+    looks: dict[Any, set[int]] = {}
+    for pack in permutations(range(8), 3):
+        for n in (1, 2):
+            looks.setdefault(done(pack, n)[0], set()).add(n)
+    text = (
+        "Pack: 3 cards, any order\nSpectator remembers the top card of deck: P\nSpectator names P\n"
+        f"Spectator secretly chooses a number n from 1 to 2\n{steps}Ends with: the faces of {place} tell n\n"
+    )
+    assert (prove(read_routine(text)).verdict == "proved") == all(len(told) == 1 for told in looks.values())

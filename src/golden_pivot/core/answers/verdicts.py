@@ -347,7 +347,8 @@ def _least_failing(routine: Routine, budget: Budget, limits: bool) -> Play:
 def _counterexample(routine: Routine, budget: Budget, limits: bool) -> Counterexample:
     played = _least_failing(routine, budget, limits)
     labels = tuple(clause for decision in played.decisions if (clause := decision.clause))
-    reason = " and ".join(played.failures)
+    # One path alone does not show that another can look the same.
+    reason = " and ".join(played.failures) or "the faces at the end can be the same after other choices"
     when = f"Fails when {', '.join(labels)}" if labels else "Fails every time"
     return Counterexample(tuple(played.choices.items()), labels, f"{when}: {reason}", played.stuck_at)
 

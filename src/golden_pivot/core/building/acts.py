@@ -23,6 +23,7 @@ from ..search.program import (
     Leap,
     Reader,
 )
+from ..search.telling import Seen, Told
 from .nesting import Blocks
 from .places import Place
 from .purpose import Exposure
@@ -171,10 +172,8 @@ class Acts(Blocks):
 
         self.note(run, [cell])
 
-    def check_tells(
-        self, seen: Callable[[Sequence[Any]], bytes], told: Callable[[Sequence[Any]], tuple[int, ...]]
-    ) -> None:
-        """The line claims that what is `seen` at the end settles what is `told`: no two paths see the same and differ."""
+    def check_tells(self, seen: Callable[[Sequence[Any]], Seen], told: Callable[[Sequence[Any]], Told]) -> None:
+        """The line claims that what is `seen` at the end settles what is `told`: no two paths can see the same and differ."""
         index = self._ending()
         self.tells[index] = cell = self.new_cell(Cell("what is seen at the end", False))
         reached = self.reached_cell if self.claims[index].marked else None

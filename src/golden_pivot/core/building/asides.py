@@ -11,6 +11,7 @@ from typing import Any
 from ..faults import Impossible
 from ..language.routine import Aside, Line
 from ..search.program import FAILED, NO_ENDING, Cell, Cells, Reader
+from ..search.telling import Seen, Told
 from .acts import Acts
 
 
@@ -80,9 +81,7 @@ class Asides(Acts):
             index = self._claim()
             self._settles(index, so, why)
 
-    def check_tells(
-        self, seen: Callable[[Sequence[Any]], bytes], told: Callable[[Sequence[Any]], tuple[int, ...]]
-    ) -> None:
+    def check_tells(self, seen: Callable[[Sequence[Any]], Seen], told: Callable[[Sequence[Any]], Told]) -> None:
         if not self.routine.asides:
             super().check_tells(seen, told)
         else:

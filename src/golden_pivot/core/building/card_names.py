@@ -262,6 +262,11 @@ class Cards(Asking):
         self.looks_everywhere = True
         return self.card_token(slot, mate)
 
+    @property
+    def has_unknown_cards(self) -> bool:
+        """Whether some card of the pack may be any card."""
+        return any(card.name is None for card in self.pack)
+
     def tokens_of_set_up(self) -> dict[int, int]:
         """Token of every card placed by name, which the proof then follows → its number among them, from 1."""
         self.looks_everywhere = True

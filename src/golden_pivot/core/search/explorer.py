@@ -9,6 +9,7 @@ from .algebra import COUNT_PATHS, Algebra, Layer
 from .counted import Count
 from .frontiers import Exploration, frontiers, goes_on
 from .program import FAILED, JUMP, AnyInstruction, Program, State
+from .telling import untold
 
 
 def explore(
@@ -36,15 +37,12 @@ def explore(
 
 
 def _with_what_is_told(program: Program, ends: Layer, algebra: Algebra) -> Layer:
-    """Marks the claims that what is seen settles something, where two paths see the same and differ in it."""
+    """Marks the claims that what is seen settles something, where two paths can see the same and differ in it."""
     for claim, cell in program.tells.items():
-        told: dict[bytes, set[tuple[int, ...]]] = {}
-        for state in ends:
-            if state[cell]:
-                told.setdefault(state[cell][0], set()).add(state[cell][1])
+        failing = untold(state[cell] for state in ends if state[cell])
         marked: Layer = {}
         for state, weight in ends.items():
-            if state[cell] and len(told[state[cell][0]]) > 1:
+            if state[cell] in failing:
                 state = (state[FAILED] | 2 << claim, *state[1:])
             algebra.add(marked, state, weight)
         ends = marked

@@ -9,6 +9,7 @@ from ..cards import FACE_UP, SUITS, TOKEN
 from ..english import list_text, ordinal
 from ..faults import Impossible
 from ..search.program import ANY_FACE
+from ..search.telling import Seen
 from .declare import ENDING, step
 
 if TYPE_CHECKING:
@@ -57,7 +58,8 @@ def _named_fact(what: str, number: int) -> str:
 def ends_told(b: Builder) -> None:
     """A claim: whoever looks through the cards at the end can say these numbers, however secretly they were chosen.
 
-    It fails where two ways of choosing leave the same faces in the same order and differ in one of the numbers.
+    It fails where two ways of choosing can leave the same faces in the same order and differ in one of the numbers, with the
+    same pack or with another. What has been seen or told before does not count.
     """
     place = b.looked_at("place")
     b.ask_fact("card")
@@ -72,8 +74,13 @@ def ends_told(b: Builder) -> None:
     def face(cells: Sequence[Any], token: int) -> int:
         return token_of(cells, token) or placed.get(token, 0)
 
-    def seen(cells: Sequence[Any]) -> bytes:
-        return bytes(face(cells, byte & TOKEN) | byte & FACE_UP for byte in place.of(cells))
+    others = b.every_place() if b.has_unknown_cards else ()
+
+    def seen(cells: Sequence[Any]) -> Seen:
+        here = bytes(face(cells, byte & TOKEN) | byte & FACE_UP for byte in place.of(cells))
+        beside = (cells[cell] for cell in others if cell != place.find(cells))
+        known = {face(cells, byte & TOKEN) for heap in beside for byte in heap} - {0}
+        return here, bytes(sorted(known))
 
     b.check_tells(seen, lambda cells: tuple(number(cells) for number in numbers))
 
