@@ -415,6 +415,9 @@ def test_what_is_said_of_the_number_of_cards(text: str, pick: int, number: int) 
 
 @SOME_TIMES
 @example(NO_SUCH_PILE)
+@example(
+    "Pack: 9 cards\nPlace FORCE 3rd\nSpectator names a number n from 1 to 3\nDeal n cards from deck to table\nPut table on deck\n"
+)
 @given(routines())
 def test_the_most_cards_that_any_path_handles(text: str) -> None:
     routine, paths = sound(text)
