@@ -420,6 +420,8 @@ SELDOM = [
      "Spectator cuts deck at n and completes the cut\nEnds with: the faces of deck tell n\n", "proved"),
     ("Pack: 6 cards\nSpectator secretly chooses a number n from 1 to 4\nSpectator cuts deck at n and completes the cut\n"
      "Ends with: the faces of deck tell n\n", "refuted"),
+    ("Pack: hearts, each from ace to four\nRemember the top card of deck: P\nSpectator secretly chooses a number n from 1 to 3\n"
+     "If P is red:\n  Spectator cuts deck at n and completes the cut\nEnds with: the faces of deck tell n\n", "proved"),
     ("Pack: hearts, diamonds, each from ace to two\nEnds with: in every 2 cards of deck from the top all suits are the same\n", "proved"),
     ("Pack: hearts, diamonds, each from ace to two\nEnds with: in every 2 cards of deck from the top all values are different\n", "proved"),
     # Any three of two cards cannot be taken.
