@@ -73,8 +73,9 @@ def watched(program: Program) -> Program:
         def run(cells: list[Any]) -> None:
             recorded = Recorded(cells)
             step.run(recorded)
-            # Of a heap that cards are only put on, or a count that goes on, it does not matter what it was unless it matters later.
-            undeclared = recorded.read - step.reads - (own & step.touches) - {FAILED}
+            # Of a heap that cards are only put on, or a count that goes on, it does not matter what it was unless it matters later;
+            # nor does it of marks that are only added to.
+            undeclared = recorded.read - step.reads - (own & step.touches) - {FAILED, program.reached}
             assert not undeclared, (step.line, "reads", names(undeclared))
             changed = recorded.written - step.touches - {FAILED}
             assert not changed, (step.line, "changes", names(changed))
