@@ -54,6 +54,7 @@ MAY_IMPORT = {
     "variants": {"language", "search", "building", "answers", "steps"},
     "desks": {"language", "search", "building", "answers", "variants", "steps"},
     "show": {"analysis", "language", "search", "building", "answers", "variants", "steps", "desks"},
+    "reading": {"language", "steps", "building", "search", "answers"},
     "door": {"analysis", "answers", "variants", "show"},
     "analysis": {"answers", "language", "building", "search"},
 }

@@ -44,6 +44,8 @@ class StepKind:
     """set in bold on the sheet"""
     heard: tuple[tuple[str, str], ...] = ()
     """(what went wrong, sentence) of other handlings it can be taken for; `{slot}` stands for the words in that slot"""
+    wordings: tuple[str, ...] = ()
+    """other ways in which performers write it; see reading/wordings.py"""
     firm: frozenset[str] = frozenset()
     """slots that no hand gets wrong"""
     does: str = ""

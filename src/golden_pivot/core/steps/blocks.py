@@ -30,6 +30,32 @@ def _cut_freely(values: Mapping[str, Any]) -> str | None:
     family="Blocks",
     example="Put table on deck",
     says="Put the cards from {from} {where} {to}.",
+    wordings=(
+        "PUT {from} [back] (to top of|at top of|ontop) {to} => where=on; score=0.3",
+        "{from} (go|be put|come) [back] (on bottom|at bottom|to bottom) => where=under; to=deck; score=0.5",
+        "pick {from} up [again] [and] PUT [them|it] (on|onto|ontop) [top of] {to} => where=on; score=1",
+        "pick up {from} [again] and PUT (them|it) [back] (on|onto|ontop) {to} => where=on; score=1",
+        "pick up {from} [again] and PUT (them|it) [back] (under|underneath|below) {to} => where=under; score=1",
+        "pick up {from} [again] and PUT (them|it) [back] ontop => where=on; to=deck; score=1",
+        "PUT [back] {from} (on|onto|ontop) {to} => where=on",
+        "cover {to} with {from} => where=on",
+        "bury {to} under {from} => where=on",
+        "PUT {from} (at|on|to) (face|bottom) of {to} => where=under; score=0.5",
+        "PUT [back] ontop => from=moved; where=on; to=deck; score=1",
+        "PUT [back] (under|underneath) => from=moved; where=under; to=deck; score=1",
+        "PUT {from} [back] [face down] (ontop|on|onto|over|above) [top of] {to} => where=on",
+        "PUT {from} [back] (under|underneath|beneath|below|to bottom of|at bottom of) {to} => where=under",
+        "PUT {from} [back] (ontop|ontop|to top) => where=on; to=deck",
+        "PUT {from} [back] (underneath|under|to bottom|at bottom|on bottom|beneath) => where=under; to=deck",
+        "PUT {from} [back] => where=on; to=deck; score=-1",
+        "{from} [go|goes] [back] (ontop|on|onto) {to} => where=on",
+        "{from} [go|goes] [back] (under|underneath|beneath) {to} => where=under",
+        "{from} [go|goes] [back] ontop => where=on; to=deck; score=0.5",
+        "{from} (go|goes) [back] (underneath|to bottom) => where=under; to=deck",
+        "assemble deck with {from} (over|ontop|on) {to} => where=on; score=1",
+        "assemble (deck|pack) with {from} under {to} => where=under; score=1",
+        "assemble (deck|pack) => where=on; from=moved; to=deck; score=-2",
+    ),
 )
 def put_heap(b: Builder) -> None:
     """A whole heap goes onto or under another, as it lies. An empty place to put it on is a new heap there."""
@@ -59,6 +85,21 @@ def put_heap(b: Builder) -> None:
     example="Spectator secretly cuts off n cards of deck, n from 5 to 15, to hand",
     says="Cut off {count} {#count} of {from}[ {choice}] {>to}{secretly}.",
     free=_cut_off_freely,
+    wordings=(
+        "LIFT {count} [of them|of cards|cards] [of|off|from] [{from}]",
+        "LIFT top {count} [cards] [of {from}]",
+        "LIFT upper {count} [cards]",
+        "LIFT [a] [small|little] (packet|heap|bunch|few cards|a few cards|few|a few) => choice=few; score=1",
+        "LIFT [a] [small] (packet|heap) [,] [of] {choice} [cards] => score=2",
+        "LIFT {choice} [cards] => score=1",
+        "LIFT (about|roughly|around|nearly|approximately|almost) half [of] [{from}] => choice=half; score=2",
+        "LIFT (about|roughly|around|nearly|approximately) [a] 3rd [of] [{from}] => choice=third; score=2",
+        "LIFT (about|roughly|around|nearly|approximately) [a] quarter [of] [{from}] => choice=quarter; score=2",
+        "LIFT [a] (packet|pile|heap|portion|some cards|any number of cards|as many as they like|as many cards as they like|bunch of cards) => choice=some; score=0",
+        "as many [cards] as (you|they) like [,] into (their|my) hand [,] but leave me a few => who=spectator; choice=1 to most; to=hand; secretly=yes",
+        "LIFT any number [of cards] {choice} => score=2",
+        "LIFT half => choice=half; score=-1",
+    ),
 )
 def cut_off(b: Builder) -> None:
     """The top cards are lifted off as a block and put, as they lie, on the cards at another place.
@@ -86,6 +127,35 @@ def cut_off(b: Builder) -> None:
     example="Spectator cuts deck and completes the cut",
     says="Cut {place}[ after {depth} {#depth}][ {choice}] and complete the cut{secretly}.",
     free=_cut_freely,
+    wordings=(
+        "cut [,] [and] (carry|bury|finish|square) [cut] => place=deck; score=1",
+        "MOVE (top card|1 card|a card|top 1) [from top] (to bottom|under|to bottom of {place}|underneath) => depth=1; score=1",
+        "MOVE {depth} [cards] from top to bottom [,] 1 at a time => may=singly; score=2",
+        "MOVE top {depth} [cards] to bottom [of {place}] => score=2",
+        "{depth} cards from top to bottom => score=1",
+        "PUT top {depth} [cards] (at|on|to) bottom => score=1",
+        "complete cut at {depth} => score=1",
+        "cut {depth} cards to bottom => score=1",
+        "give them (deck|it) to cut => who=spectator; place=deck",
+        "(deck|cards) (be|get) cut [and] complete => place=deck",
+        "{place} cut",
+        "cut {place} and complete [it|cut]",
+        "cut {place} [,] [and] complete cut",
+        "cut [{place}]",
+        "cut (,|and) complete [cut|it] => place=deck; score=1",
+        "cut {place} and cut complete => score=1",
+        "give {place} a [complete|straight|full|single|good] cut",
+        "give (it|cards|them) a cut",
+        "cut [exactly] {depth} [cards] (to bottom|under|from top to bottom) [of {place}] => score=1",
+        "MOVE {depth} [cards] (from top to bottom|from top of {place} to bottom|to bottom|from top to bottom of {place}|under|underneath) [of {place}] [1 at a time] [,] => score=1",
+        "{depth} [cards] (go|goes|be move|move) (from top [of {place}] to bottom|to bottom) [of {place}] [1 at a time] => score=2",
+        "MOVE any number of cards {choice} from top to bottom => score=2",
+        "MOVE {choice} [cards] from top to bottom => score=1",
+        "complete cut => place=deck; score=-3",
+        "cut {place} at {depth} => score=1",
+        "cut {place} anywhere",
+        "(that many|so many) cards (go|move) from top to bottom of {place} => depth=number; score=2",
+    ),
 )
 def cut(b: Builder) -> None:
     """The top part of a heap goes to the bottom, as it lies.
@@ -113,6 +183,20 @@ def cut(b: Builder) -> None:
     finds=("card",),
     example="Cut deck to bring MARK to the top",
     facets=(Facet.SEEKS,),
+    wordings=(
+        "(look for|find|spot) {card} and cut (it|{place}) [back] (to bottom|so that it be at bottom|to it) => end=bottom; score=1",
+        "(look for|find) {card} and cut (it) [back] to top => end=top; score=1",
+        "cut {place} so that {card} (become|becomes|be|is|come|comes) [to] [face card|bottom card|bottom|at bottom|on bottom|to bottom] => end=bottom; score=1",
+        "cut {place} (so that|to bring) {card} (become|becomes|be|is|come|comes|to|go) [to] [on] (top card|top|ontop|ontop) => end=top; score=1.5",
+        "cut (at|to) {card} [so] [that] it (end up|ends up|come|comes|be|is) [to|on] (ontop|ontop|to top|top) => end=top; score=1",
+        "cut {card} (to|back to) bottom => end=bottom; score=1",
+        "cut {card} (to|back to) top => end=top; score=1",
+        "bring {card} to top => end=top",
+        "bring {card} to bottom => end=bottom",
+        "cut (at|to) {card} => end=top; score=-1",
+        "cut so that {card} (be|come|go) to bottom => end=bottom",
+        "cut at {card} so it end up ontop => end=top; score=2",
+    ),
 )
 def cut_to(b: Builder) -> None:
     """A complete cut that brings a card to the top, or to the bottom.
@@ -137,6 +221,14 @@ def cut_to(b: Builder) -> None:
     example="Turn over the top 4 cards of deck as a block",
     says="Turn over the top {count} {#count} of {place}, all together.",
     shows=True,
+    wordings=(
+        "TURN [over] top {count} [cards] [over] => needs=block; score=2",
+        "TURN {count} [cards] over together ontop [of] [{place}] => score=2",
+        "TURN top {count} [cards] over together => score=2",
+        "TURN [over] {count} [cards] [over] [ontop] [of] [{place}] => needs=block; score=1",
+        "TURN top {count} [cards] as 1 => score=2",
+        "(cut or |)TURN over top {count} as 1 => score=-5",
+    ),
 )
 def turn_block(b: Builder) -> None:
     """The top cards are lifted together and turned over together: their order reverses, every face flips."""
@@ -157,6 +249,15 @@ def turn_block(b: Builder) -> None:
     example="Turn deck over",
     heard=(("each card turned where it lies", "{who} turn+s every card of {place} over where it lies"),),
     shows=True,
+    wordings=(
+        "TURN {place} over",
+        "TURN over {place}",
+        "TURN {place} => way=face up; score=-1",
+        "TURN {place} face up",
+        "TURN {place} face down",
+        "flip {place} [over] [face up|face down]",
+        "TURN {place} (upside down|the other way up)",
+    ),
 )
 def turn_over(b: Builder) -> None:
     """A whole heap is turned over: its order reverses and every face flips."""
@@ -174,6 +275,18 @@ def turn_over(b: Builder) -> None:
     does="what lies above stays there",
     example="Spectator inserts hand into deck",
     says="Put the cards from {from} back into {to}[, so that its top card is {position}].",
+    wordings=(
+        "INSERT {from} [back] (anywhere|somewhere) => to=deck; score=1",
+        "INSERT {from} [back] (anywhere|somewhere|back) (in|into) deck => to=deck; score=1.5",
+        "have {from} replace anywhere => to=deck; who=spectator",
+        "INSERT {from} [back] (anywhere|somewhere) (in|into) {to} => score=2",
+        "INSERT {from} [back] (in|into|to|in middle of|into middle of|into centre of|in centre of|into middle|in middle|into centre|in centre|anywhere) [of] [{to}] => score=1.5",
+        "INSERT {from} [back] in [middle|centre] => to=deck; score=1.5",
+        "INSERT {from} [back] [in] {position} => to=deck; score=-1",
+        "INSERT {from} in {position} [from top|from bottom] => to=deck; score=-1",
+        "bury {from} => to=deck; score=1",
+        "lose {from} in {to}",
+    ),
 )
 def insert(b: Builder) -> None:
     """A whole heap goes into another as a block, as it lies: so that its top card comes to this position.
@@ -218,6 +331,12 @@ def insert(b: Builder) -> None:
     heard=(("turned over as one block", "{who} turn+s {place} over"),),
     says="Turn every card of {place} over where it lies, one by one.",
     shows=True,
+    wordings=(
+        "TURN (each|every) card of {place} over [individually] [,] [keep its place|where it lie|1 by 1|in place|in its place] => score=2",
+        "go along {place} [,] [and] TURN (each|every) card [face up|over] => score=2",
+        "TURN (each|every) card (of|in) {place} [over|face up] [where it lie] => score=2",
+        "TURN all cards (of|in) {place} over 1 by 1 => score=2",
+    ),
 )
 def turn_each(b: Builder) -> None:
     """The cards are turned one by one and stay in their order: only the faces flip."""
@@ -238,6 +357,13 @@ def turn_each(b: Builder) -> None:
     family="Blocks",
     example="Turn the top card of deck face up",
     shows=True,
+    wordings=(
+        "TURN [up|over] {spot} [over] [face up] [and leave it ...] => way=face up; score=0.5",
+        "TURN {spot} [over] [face down] => way=over; score=0",
+        "TURN {spot} face up => way=face up; score=1",
+        "TURN {spot} face down => way=face down; score=1",
+        "TURN {spot} over => way=over; score=1",
+    ),
 )
 def turn_card(b: Builder) -> None:
     """One card is turned where it lies; no card changes its place."""

@@ -29,6 +29,16 @@ if TYPE_CHECKING:
     facets=(Facet.FACE_NEEDED,),
     free=freely("You thought of any card you liked"),
     by=SPECTATOR,
+    wordings=(
+        "(think of|think|think about|note) [of] (a card|any card|1 of cards|any 1|1|a card of their choice|1 of them|1 of these|1 of those) [they see] [as you spread {place}|as i spread {place}|as you spread them] => who=spectator; card=new",
+        "think of 1 of {place} [of] => who=spectator; card=new; score=1",
+        "think of (a|any|1) card (in|of|from|among) {place} => who=spectator; card=new; score=2",
+        "think of 1 of (these|them|those) => who=spectator; card=new; place=moved; score=2",
+        "think [of] 1 of cards in {place} [of] => who=spectator; card=new; score=2",
+        "think of 1 of cards (they hold|in their hand|they see there) => who=spectator; card=new; place=moved; score=2",
+        "(fix|settle) on a card in (mind|their mind) => who=spectator; card=new",
+        "(have|keep) a card in mind => who=spectator; card=new",
+    ),
 )
 def think_of(b: Builder) -> None:
     """Any card of the heap; nothing is touched, and you do not learn which. From here on it has a name."""
@@ -58,6 +68,13 @@ def _lay_on(cells: Cells, place: int, at: int, to: Place) -> None:
     facets=(Facet.FACE_NEEDED,),
     free=freely("You took any card you liked"),
     by=SPECTATOR,
+    wordings=(
+        "TAKE (a|any) card [,] [any card] [at all] [and look at it|and look at|and remember it|and look at it and remember it|and look] [from {from}] => who=spectator; card=new",
+        "TAKE (a|any) card [from {from}] [and look at it|and look at] => who=spectator; card=new",
+        "TAKE any card (except|but) {others} => who=spectator; card=new; score=1",
+        "TAKE a card and (remember|look at|look at and remember) it => who=spectator; card=new",
+        "have a card (select|choose|pick|take) => who=spectator; card=new",
+    ),
 )
 def take_card(b: Builder) -> None:
     """Any card of the heap is taken out and laid, as it is, on the cards at another place. It gets a name.
@@ -86,6 +103,13 @@ MOST_TAKEN = 12
     family="Cards",
     example="Spectator takes any 3 cards of deck to hand",
     says="Take any {count} {#count} from {from} {>to}.",
+    wordings=(
+        "TAKE any {count} [of] [cards|of them|them] [out of {from}|from {from}] => score=1",
+        "TAKE {count} [cards|of them] => needs=any",
+        "TAKE {count} [of] (cards|them|them ,) (they like|whichever they like|from here and there|from anywhere|from wherever they like|, whichever they like) => score=1",
+        "TAKE {count} cards (from here and there|from all over)",
+        "TAKE {count} of {from} [,] whichever they like => score=1",
+    ),
 )
 def take_any(b: Builder) -> None:
     """So many cards from anywhere in the heap are laid on the cards at another place; among them the order is kept.
@@ -129,6 +153,18 @@ def take_any(b: Builder) -> None:
     family="Cards",
     example="Spectator takes the 7th card of deck to hand: their card",
     says="Take {spot} {>to}.",
+    wordings=(
+        "TAKE {spot} and (look at|remember|look at and remember|note) it => card=new; score=1",
+        "(give|hand) {spot} to them => who=spectator; score=-1",
+        "TAKE {spot} [and keep it]",
+        "TAKE {spot} as (theirs|their) => card=new; score=1",
+        "(keep|have) {spot} => score=0",
+        "(put|place|lay|set|deal|slide|drop) {spot} (to|in|into|on|onto|at) {to} => score=-0.5",
+        "(put|place|lay|set) {spot}",
+        "{spot} (to|into|in) {to}",
+        "{spot} (go|goes) (to|into|in|on|aside) [{to}]",
+        "(hand|give|pass) them {spot} => who=spectator; card=new",
+    ),
 )
 def take_from(b: Builder) -> None:
     """The card that lies there is taken out and laid, as it is, on the cards at another place. It may get a name."""
@@ -157,6 +193,26 @@ def take_from(b: Builder) -> None:
         Facet.SPECTATOR_SEES,
         Facet.GLIMPSE,
     ),
+    wordings=(
+        "LOOK {spot} and (remember|note) it as my (key|key card) => card=new; score=1",
+        "LOOK {spot} as my key [card] => card=new; score=1",
+        "(remember|note|memorise) what {spot} be => card=new",
+        "{spot} be my key [card] => card=new; score=-1",
+        "(take|sneak|steal) [a] (peek|look|glimpse) at {spot} => card=new; score=1",
+        "learn {spot} => card=new",
+        "lift {spot} and look at it => card=new; score=-1",
+        "(take|have) [a] [good] look at {spot} [and remember it] => card=new; score=2",
+        "see {spot} => card=new; score=-1",
+        "LOOK {spot} [and remember it|and remember] => card=new",
+        "LOOK at {spot} [and remember it] => card=new",
+        "(look at|look) {spot} and (remember|note|memorise) it => card=new",
+        "commit {spot} to memory => card=new",
+        "{spot} commit to memory => card=new",
+        "LOOK {spot} as (it pass|you pass) => card=new",
+        "remember card that lie at {number} => card=new",
+        "(remember|note|look at) {spot} [,] (their card|which be their card|that be their card) => card=new",
+        "LOOK {card} at {spot}",
+    ),
 )
 def remember(b: Builder) -> None:
     """The card that lies there is looked at and gets a name. It stays where it is."""
@@ -177,6 +233,13 @@ def remember(b: Builder) -> None:
     says="Show us {spot}.",
     shows=True,
     facets=(Facet.DOER_SEES,),
+    wordings=(
+        "SHOW {spot} [so that all can see it]",
+        "hold {spot} up [so that all can see it|for all to see|so all can see]",
+        "show (everybody|everyone|people|them|them all|audience) {spot}",
+        "show round {spot}",
+        "show {spot} round",
+    ),
 )
 def show(b: Builder) -> None:
     """Everyone sees the face of the card that lies there. It stays where it is, and nothing else changes."""
@@ -203,6 +266,22 @@ def show(b: Builder) -> None:
         Facet.NOTHING_MOVED,
     ),
     by=SPECTATOR,
+    wordings=(
+        "(which|in which) [1] [of] [pile|heap|packet|column|piles|row] [it|{card}] (hold|have|contain) {card} => verb=tells; who=spectator; score=2",
+        "(which|in which) (pile|heap|packet|column) {card} (be|lie|fall|is) [in] => verb=tells; who=spectator; score=2",
+        "(tell|tell you|say) where {card} be => verb=tells; who=spectator",
+        "(which|in which) (pile|heap|packet|column) (it|their) be [in] => verb=tells; card=theirs; who=spectator; score=2",
+        "(point to|point at|touch|indicate) (pile|heap|packet|column) (that|which) (hold|contain|have) {card} => verb=tells; who=spectator; score=2",
+        "(point out|tell you) {card} 's (pile|heap|column) => verb=tells; who=spectator; score=2",
+        "(point to|point at|tell|tell you|indicate|say|touch|show you|name) (pile|heap|packet|column|row|hand|which|1) {card} be in => verb=tells; who=spectator; score=2",
+        "(tell|tell you|say|point to|indicate) (which|in which) [1|pile|heap|packet|column] [pile|heap|packet|column] [they see] {card} [be|is|fall] [in] => verb=tells; who=spectator; score=2",
+        "(tell|tell you) which (1|pile|heap|packet|column) (hold|have|contain) {card} => verb=tells; who=spectator; score=2",
+        "say left , middle or right => verb=tells; card=theirs; who=spectator; score=3",
+        "(say|tell you) (which|in which) [pile|heap|packet|column] it (be|is) [in] => verb=tells; card=theirs; who=spectator; score=2",
+        "(note|remember|notice) (which|in which) (pile|heap|packet|column) {card} (fall|be|land|is|go) [in|into] => verb=notes; who=spectator; score=3",
+        "tell [you] which [1] they see {card} in => verb=tells; who=spectator; score=2",
+        "(point to|indicate|touch|point at) (pile|heap|packet|column|1) with {card} [in it] => verb=tells; who=spectator; score=2",
+    ),
 )
 def which_pile(b: Builder) -> None:
     """The number of the pile, of those last dealt, in which the card lies; pile 1 is the first that was dealt to.
@@ -232,6 +311,11 @@ def which_pile(b: Builder) -> None:
         Facet.PILES_BESIDE,
     ),
     by=SPECTATOR,
+    wordings=(
+        "count [,] [without a word ,] how many (heaps|piles|packets|heap|pile|packet) (lie|be|go|are) (below|under|beneath) (1|pile|heap|packet) with {card} => verb=notes; side=under; who=spectator; score=3",
+        "(note|count) how many (piles|heaps) (lie|go|be) (above|over|on) (1|pile) with {card} => verb=notes; side=over; who=spectator; score=3",
+        "tell you how many (piles|heaps|packets) (lie|go|be) (under|below) (1|pile|heap) with {card} => verb=tells; side=under; who=spectator; score=3",
+    ),
 )
 def piles_beside(b: Builder) -> None:
     """Directly after piles were gathered: 0 when the pile went to the bottom (to the top, for *over*), and so on.
@@ -257,6 +341,11 @@ def piles_beside(b: Builder) -> None:
     family="Cards",
     example="Note the order of deck",
     sees="the order of {place}",
+    wordings=(
+        "(take note of|note|write down|remember|record) order [of {place}|{place} be in|in which {place} lie]",
+        "take note of order whole deck be in => place=deck",
+        "note order",
+    ),
 )
 def note_order(b: Builder) -> None:
     """What the order is here can be claimed at the end: *Ends with: deck is in the order noted*.
@@ -279,6 +368,12 @@ def note_order(b: Builder) -> None:
     family="Order of events",
     firm=("left", "right"),
     example="Make sure that size of hand is at most 15",
+    wordings=(
+        "(check|make sure|see|be sure|see to it) [that] they (have not|has not|do not have) [get|got] more than {right} [cards] => left=size of hand; is=is at most; score=2",
+        "there must be at least {right} [cards] [leave|left] in {place} => left=size; is=is at least; score=2",
+        "(check|make sure|see) [that] (there be|there are|at least) [at least] {right} [cards] [be|are] [left] in {place} => left=size; is=is at least; score=1",
+        "{place} must have at least {right} cards => left=size; is=is at least; score=1",
+    ),
 )
 def guard(b: Builder) -> None:
     """A limit that must be kept at this line on every path, such as enough cards, or a packet that is not too thick.

@@ -19,6 +19,16 @@ if TYPE_CHECKING:
     family="Order of events",
     example="Repeat 3 times:",
     domains={"times": range(1, 9)},
+    wordings=(
+        "(do|repeat) (following|this|all this|lines below|these steps|next steps|same) {times} times [over|in all]",
+        "{times} times [over] [do following]",
+        "do all this {times} times",
+        "[do this|repeat this|repeat] {times} times [over] [in all]",
+        "{times} times over",
+        "[do this|repeat|repeat this] (2 more times|twice more) => times=2; score=-3",
+        "twice [over] => times=2",
+        "do (all|all of) this {times} times",
+    ),
 )
 def repeat(b: Builder) -> None:
     """The lines indented below are carried out this many times.
@@ -49,6 +59,15 @@ COMPARISONS = {
     firm=("left", "right"),
     example="If n is more than 10:",
     is_case=True,
+    wordings=(
+        "(if|when|with|should) [number|it|their number|number they name|that] [be|is|comes to] (over|more than|above|greater than|higher than) {right} => left=number; is=is more than",
+        "(if|when|with|should) [number|it|their number|that] [be|is] (under|less than|below|fewer than|smaller than) {right} => left=number; is=is less than",
+        "(if|when|with|should) [number|it|their number|that] [be|is] {right} or (more|over|above|higher) => left=number; is=is at least",
+        "(if|when|with|should) [number|it|their number|that] [be|is] {right} or (less|fewer|under|below) => left=number; is=is at most",
+        "(if|when|should) [number|it|their number|that] (be|is) {right} => left=number; is=is; score=-1",
+        "if (that leave you with|there be|you have|that leave) {right} (piles|heaps|pile|heap) [left] => left=number of piles; is=is; score=2",
+        "if there be {right} (pile|piles|heaps) left => left=number of piles; is=is",
+    ),
 )
 def if_compared(b: Builder) -> None:
     """The lines indented below are carried out only where the comparison holds. *Otherwise:* may follow.
@@ -66,6 +85,10 @@ def if_compared(b: Builder) -> None:
     firm=("number",),
     example="If n is even:",
     is_case=True,
+    wordings=(
+        "(if|when|should|with) [number|it|that|their number|number they name|number they (name|choose|call|say)] [be|is] [a|an] even [number] => number=number; parity=even; score=1",
+        "(if|when|should|with) [number|it|that|their number|number they name|number they (name|choose|call|say)] [be|is] [a|an] odd [number] => number=number; parity=odd; score=1",
+    ),
 )
 def if_parity(b: Builder) -> None:
     """The lines indented below are carried out only where the number is even, or odd. *Otherwise:* may follow."""
@@ -73,7 +96,22 @@ def if_parity(b: Builder) -> None:
     b.only_if(lambda cells: number(cells) % 2 == remainder)
 
 
-@step("Otherwise:", family="Order of events", example="Otherwise:", facets=(Facet.OTHERWISE,), is_case=True)
+@step(
+    "Otherwise:",
+    family="Order of events",
+    example="Otherwise:",
+    facets=(Facet.OTHERWISE,),
+    is_case=True,
+    wordings=(
+        "if not",
+        "in other case",
+        "else",
+        "otherwise",
+        "if (it|number) be not",
+        "failing that",
+        "or else",
+    ),
+)
 def otherwise(b: Builder) -> None:
     """Directly below an If: the lines indented here are carried out where it does not hold."""
     b.otherwise()
@@ -84,6 +122,17 @@ def otherwise(b: Builder) -> None:
     family="Order of events",
     example="As often as the spectator likes:",
     free=freely("You went on as long as you liked"),
+    wordings=(
+        "cut [{place}] as (many times|often) as they please => likes=the spectator likes; after=cut; score=4",
+        "(cut|cut {place}) as (many times|often) as they (please|like|want|wish) => likes=the spectator likes; after=cut; score=3",
+        "everyone who want to give {place} a cut => likes=the spectator likes; after=cut; score=3",
+        "go on as long as you like => likes=you like; score=2",
+        "(carry on|go on|keep going|continue) as long as they like => likes=the spectator likes; score=2",
+        "as (often|many times) as (they|she) (like|likes|want|please) => likes=the spectator likes",
+        "as (often|long) as you like => likes=you like",
+        "cut [{place}] (again and again|several times|a few times|repeatedly|any number of times|as often as they like) => likes=the spectator likes; after=cut; score=2",
+        "(do|do it) [,] for as long as they like => likes=the spectator likes",
+    ),
 )
 def as_often(b: Builder) -> None:
     """The lines indented below are carried out any number of times, or not at all; all of it is covered.
@@ -95,7 +144,18 @@ def as_often(b: Builder) -> None:
     b.as_often_as_liked(one_of=b.given("moves"))
 
 
-@step("Until {place:place} runs out:", family="Order of events", example="Until deck runs out:")
+@step(
+    "Until {place:place} runs out:",
+    family="Order of events",
+    example="Until deck runs out:",
+    wordings=(
+        "[carry on|go on|keep on|continue|do this|repeat] [like this|this] (until|till) {place} (be|is) (use up|used up|exhaust|exhausted|go|finish|empty|gone|all deal|deal out) => score=1",
+        "(until|till) no cards (of|in) {place} (are|be|is) left => score=1",
+        "(until|till) {place} (run|runs) out",
+        "(until|till) (there be|you have) no [more] cards left => place=deck",
+        "[carry on|go on|continue] (until|till) they have all go => place=moved",
+    ),
+)
 def until_out(b: Builder) -> None:
     """The lines indented below again and again, as long as a card lies there.
 
@@ -111,6 +171,14 @@ def until_out(b: Builder) -> None:
     family="Order of events",
     firm=("left", "right"),
     example="As long as size of deck is at least 5:",
+    wordings=(
+        "(while|as long as) (there be|you have|they have|there remain) (more than) {right} cards [in {place}] [left] => left=size; is=is more than; score=2",
+        "(while|as long as) (there be|you have) [at least] {right} cards [left] [in {place}] => left=size; is=is at least; score=1",
+        "(while|as long as) {place} (have|hold) (more than) {right} cards => left=size; is=is more than; score=2",
+        "(while|as long as) [at least] {right} [cards] (remain|are left|be left|stay|left|are) [in {place}] => left=size; is=is at least; score=2",
+        "while at least {right} cards remain in {place} => left=size; is=is at least; score=3",
+        "(while|as long as) (there be|you have) (more than) {right} cards [in {place}] => left=size; is=is more than; score=2",
+    ),
 )
 def as_long_as(b: Builder) -> None:
     """The lines indented below again and again, as long as the comparison holds.
@@ -126,7 +194,19 @@ def as_long_as(b: Builder) -> None:
     b.loop(holds, None)
 
 
-@step("Start again", family="Order of events", example="Start again", facets=(Facet.RESTARTS,))
+@step(
+    "Start again",
+    family="Order of events",
+    example="Start again",
+    facets=(Facet.RESTARTS,),
+    wordings=(
+        "(begin|start) [all] (over|again) [with a fresh shuffle|from beginning|from start]",
+        "(begin|start) all over [again] ...",
+        "shuffle and (begin|start) (again|over) => score=2",
+        "(do|go) over from [start|beginning]",
+        "start over",
+    ),
+)
 def start_again(b: Builder) -> None:
     """Inside a case: the routine begins anew with a shuffled pack. The verdict says how often that is.
 
@@ -135,13 +215,36 @@ def start_again(b: Builder) -> None:
     b.start_again()
 
 
-@step("Leave the loop", family="Order of events", example="Leave the loop")
+@step(
+    "Leave the loop",
+    family="Order of events",
+    example="Leave the loop",
+    wordings=(
+        "break off repetition",
+        "(stop|end|leave|break off) (repeat|loop|repetition|repeating) [here]",
+        "no more (repeats|rounds|repetitions)",
+    ),
+)
 def leave_loop(b: Builder) -> None:
     """Inside a case of repeated lines: these paths go on behind the repetition, whatever was still to come of it."""
     b.leave_loop()
 
 
-@step("End here", family="Order of events", example="End here")
+@step(
+    "End here",
+    family="Order of events",
+    example="End here",
+    wordings=(
+        "that be end [in this case]",
+        "(you are|you be|you) do",
+        "that (be|is) end ...",
+        "end [here|there]",
+        "stop here",
+        "it end here",
+        "routine end here",
+        "that is it",
+    ),
+)
 def end_here(b: Builder) -> None:
     """Inside a case: these paths are over, and nothing is claimed of them. The lines below are for the others."""
     b.end_here()
@@ -151,6 +254,9 @@ def end_here(b: Builder) -> None:
     "For each {name:name} of {places:places}[, {order=in any order}]:",
     family="Order of events",
     example="For each packet of hand, table, in any order:",
+    wordings=(
+        "(take|with|for) [each of] {places} in any order and put each on [table] => order=in any order; name=heap; after=heap; score=3",
+    ),
 )
 def for_each(b: Builder) -> None:
     """The lines indented below once for each of these places; inside, the new name is the one whose turn it is.
@@ -172,7 +278,17 @@ def for_each(b: Builder) -> None:
     b.for_each("name", count, lambda turn: b.one_of(places, lambda cells: orders[chosen(cells)][turn]))
 
 
-@step("While demonstrating:", family="Order of events", example="While demonstrating:")
+@step(
+    "While demonstrating:",
+    family="Order of events",
+    example="While demonstrating:",
+    wordings=(
+        "show (them|her|people) what you mean by do it [yourself] [first|1st]",
+        "(demonstrate|show them how|by way of demonstration|show what you want do|show how it be do|as a demonstration)",
+        "show what you want do",
+        "show them how it (work|be do)",
+    ),
+)
 def demonstrating(b: Builder) -> None:
     """The lines indented below are done as if to explain something; they count like any others."""
     b.inside()

@@ -49,6 +49,28 @@ def deals(b: Builder, count: Reader) -> None:
     example="Deal 10 cards from deck to table",
     says="Deal {count} {#count} from {from}[ {>to}], one at a time[, {row}][, {way}].",
     singly=True,
+    wordings=(
+        "(count|count off|count out) {count} [cards] [off] [top] [,] {down} => score=0.5",
+        "{count} cards => needs=target; score=-1",
+        "count off {count} cards to table [1 by 1] => score=-2",
+        "DEAL off {count} cards",
+        "DEAL {count} of them",
+        "put down {count} cards => needs=singly; to=table",
+        "turn up {count} cards 1 by 1 => way=face up; score=-2",
+        "DEAL {count} [more|further] [cards|card]",
+        "LAY {count} [cards|card] => needs=row",
+        "DEAL {count} cards => score=0.5",
+        "deal face up {count} cards => way=face up",
+        "(count off|count out|count) {count} [cards] => needs=reversed",
+        "count off {count} => score=-1",
+        "DEAL [down] to {count} => score=-3",
+        "deal down to (it|number|that number|their number) => count=number",
+        "DEAL a card => count=1",
+        "DEAL {count} cards off {from}",
+        "deal off {count}",
+        "LAY {count} cards => way=face up; score=-3",
+        "DEAL {count} [cards] [,] reverse them => score=1",
+    ),
 )
 def deal(b: Builder) -> None:
     """Cards go one at a time from the top of a heap, each onto the last, so that their order reverses.
@@ -70,6 +92,15 @@ def deal(b: Builder) -> None:
     says="Deal from {from}[ {>to}], one at a time, until {stopper} stop[, {row}][, {way}]{secretly}.",
     singly=True,
     free=freely("You said stop when you liked"),
+    wordings=(
+        "DEAL [cards] [1 by 1] [{down}] (until|till) they (call|say|shout|tell you to|tell you|want you to|ask you to) [out] stop => stopper=the spectator says; number=1 to pack; score=2",
+        "DEAL [cards] (until|till) they (stop you|say when|feel like stop) => stopper=the spectator says; number=1 to pack; score=2",
+        "DEAL [off] as many [cards] as they (like|please|want|fancy|wish) => stopper=the spectator says; number=1 to pack; who=spectator; secretly=yes; score=2",
+        "DEAL a few [cards] => stopper=the spectator says; number=few; who=spectator; secretly=yes; score=2",
+        "DEAL [some|a number of] cards [{down}] and stop (whenever|when) they [feel like it|like|want|please] => stopper=the spectator says; number=1 to pack; who=spectator; score=3",
+        "DEAL cards [{down}] [,] (stop|and stop) (whenever|wherever|where|when) they (like|want|feel like it|please) => stopper=the spectator says; who=spectator; number=1 to pack; score=3",
+        "DEAL as many [cards] as they like [{down}] [,] {number} => stopper=the spectator says; who=spectator; secretly=yes; score=3",
+    ),
 )
 def deal_to_stop(b: Builder) -> None:
     """Cards are dealt one by one until a stop is called; the number dealt is a new number with its range.
@@ -91,6 +122,14 @@ def deal_to_stop(b: Builder) -> None:
     example="Spell “lantern” from deck to table",
     says="Spell {word} from {from}[ {>to}], a card for each letter.",
     singly=True,
+    wordings=(
+        "spell [word|out|out word] {word} [,] [a card|1 card|1|deal a card] [for each letter|a letter|for every letter|to each letter|per letter]",
+        "DEAL (a card|1 card|1) (for each|for every|per) letter of {word}",
+        "spell {word} with {from}",
+        "spell word {word} [with {from}]",
+        "spell {word} , deal",
+        "DEAL (a card|1) for each letter (in|of) [word] {word}",
+    ),
 )
 def spell(b: Builder) -> None:
     """A card is dealt for each letter, each onto the last. Spaces and marks do not count.
@@ -109,6 +148,11 @@ def spell(b: Builder) -> None:
     example="Spell “anchor” from deck, a card to the bottom for each letter, the last to table",
     says="Spell {word} from {from}, a card to the bottom for each letter, the last {>to}.",
     singly=True,
+    wordings=(
+        "spell {word} ... (bottom|under) ... (last|final) [1|card] (to|goes to|go) {to} => from=moved or deck; score=2",
+        "(duck|move|transfer|put|deal|slip) (1|a card) [to bottom|under|underneath] [to bottom] for (each|every) letter of {word} [,] [but] (final|last) [1|card] (go|goes|be keep|is keep|be put|kept|stay|keep) [in|to|on] {to} => from=moved or deck; score=3",
+        "spell {word} moving a card to bottom for each letter ... {to} => score=1",
+    ),
 )
 def spell_under(b: Builder) -> None:
     """For each letter a card goes from the top to the bottom; the card of the last letter goes to the other place.
@@ -146,6 +190,10 @@ def spell_under(b: Builder) -> None:
     sees="the faces as they are dealt",
     finds=("card",),
     facets=(Facet.SEEKS,),
+    wordings=(
+        "deal [cards] [face up] [{down}] [face up] (until|till|down to|as far as) [they come to|you come to|you reach|they reach|come to|comes to|reach] [their] [own] {card} [arrive|turn up|appear|come|arrives|appears|turns up|come up|show up] [,] [keep count|count as you go] => names=new; score=2",
+        "deal to {card} ... count => names=new",
+    ),
 )
 def count_to(b: Builder) -> None:
     """Cards are dealt until this card has been dealt; the number is how many that took, the card included.
@@ -184,6 +232,13 @@ def count_to(b: Builder) -> None:
     example="Count 10 cards from deck to table, each under the last",
     says="Count {count} {#count} from {from}[ {>to}], each under the last.",
     singly=True,
+    wordings=(
+        "(COUNT|DEAL) {count} [cards] => needs=kept; score=2",
+        "COUNT {count} [cards] (from hand to hand) => to=hand; score=1",
+        "(COUNT|DEAL) {count} [cards] (into|to|onto|in) (hand|table) => needs=kept; score=1",
+        "COUNT {count} cards => needs=kept",
+        "COUNT {count} [cards] each under last",
+    ),
 )
 def count_under(b: Builder) -> None:
     """Cards go one at a time from the top of a heap, each beneath the last, so that their order is kept.
@@ -212,6 +267,19 @@ def count_under(b: Builder) -> None:
     family="Counting",
     does="they stay as they lie",
     example="Put the dealt cards back on top",
+    wordings=(
+        "pick {dealt} up [again] [and] PUT [them|it] [back] (on|onto|ontop) [deck|top] => where=back ontop; score=2",
+        "pick up {dealt} [again] and PUT (them|it) [back] (ontop|on deck|on top of deck|to top|back ontop) => where=back ontop; score=2",
+        "pick up {dealt} [again] and PUT (them|it) [back] (underneath|under deck|at bottom|to bottom) => where=underneath; score=2",
+        "(PUT|pick up and PUT|pick up) {dealt} [and] [return it|put it|replace it|return|drop it] [back] (to top|ontop|ontop|to top of deck|to top of pack|ontop deck|ontop deck|ontop deck|back ontop|ontop again|where it come from , ontop|on deck) => where=back ontop; score=1",
+        "{dealt} (go|goes|be put|put|be return) [back] [where it come from ,] (ontop|to top|ontop deck|back ontop|on deck) => where=back ontop; score=1",
+        "(PUT) {dealt} (underneath|under|to bottom|at bottom|on bottom|beneath|under deck|at bottom of deck|to bottom of deck) => where=underneath; score=1",
+        "{dealt} (go|goes|be put|put|be move) [back] (to bottom|underneath|under|beneath|under deck) => where=underneath; score=1",
+        "{dealt} back (ontop|ontop deck|ontop deck) => where=back ontop",
+        "(PUT) {dealt} back (on|onto) (deck|pack) => where=back ontop; score=1",
+        "(PUT) {dealt} [all] (on|onto|ontop) (deck|pack) => where=back ontop; score=2",
+        "(PUT) {dealt} [back] => where=back ontop; score=0",
+    ),
 )
 def put_dealt(b: Builder) -> None:
     """The heap that was just dealt goes back, as it lies, onto or under the heap it was dealt from."""
@@ -233,6 +301,11 @@ def put_dealt(b: Builder) -> None:
     does="the rest stays as it lies",
     family="Counting",
     example="Drop the rest on top",
+    wordings=(
+        "PUT {rest} (ontop|on them|on it|ontop them|ontop them|on those|ontop dealt cards|ontop cards they deal|on dealt cards|ontop of cards they deal|ontop of dealt cards|ontop all) => score=2",
+        "{rest} (ontop|go ontop|goes ontop|go on them|be drop ontop|drop ontop|be put ontop) => score=2",
+        "PUT {rest} ontop => score=2",
+    ),
 )
 def drop_rest(b: Builder) -> None:
     """The rest of the heap just dealt from goes on the dealt cards; together they are that heap again."""

@@ -32,6 +32,7 @@ def step(
     example: str,
     phase: str = HANDLING,
     heard: tuple[tuple[str, str], ...] = (),
+    wordings: tuple[str, ...] = (),
     firm: tuple[str, ...] = (),
     does: str = "",
     singly: bool = False,
@@ -50,7 +51,7 @@ def step(
     """Declare a kind of step. The function below is its meaning, its name the tag, its docstring the manual.
 
     See language/templates.py for how a sentence is written, steps/slips.py for `heard` and `firm`, variants/explain.py for `does`,
-    language/spoken.py for `says` and `sees`; `yours` names slots that you must know although the spectator acts, `finds` slots of cards that are only looked for.
+    language/spoken.py for `says` and `sees`, reading/wordings.py for `wordings`; `yours` names slots that you must know although the spectator acts, `finds` slots of cards that are only looked for.
     `facets` say what it is to others (steps/facets.py), `by` who acts where no slot says so, `free` how its choice is spoken of afterwards.
     Raises ValueError for a facet whose slots the sentence does not have.
     """
@@ -70,6 +71,7 @@ def step(
             opens_block=sentence.endswith(":"),
             bold=phase == ENDING,
             heard=heard,
+            wordings=wordings,
             firm=frozenset(firm),
             does=does,
             is_handled=phase == HANDLING and family in HANDS and not sentence.endswith(":"),

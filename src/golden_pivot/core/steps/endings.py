@@ -23,6 +23,17 @@ if TYPE_CHECKING:
     example="Ends with: the last card dealt is FORCE",
     says="Turn over {spot}.",
     facets=(Facet.CLAIMS_CARD_AT,),
+    wordings=(
+        "{card} (be|is) {spot}",
+        "{card} (be|is) [on|at] {spot}",
+        "{spot} (be|is|will be|turn out to be|have to be|must be) {card}",
+        "{spot} [they put down] be {card}",
+        "{card} [will] (be|is|lie) (on|at) {spot}",
+        "only card (left|leave) (be|is) {card} => spot=the last card dealt; score=2",
+        "{card} be on {place} => spot=its top; score=1",
+        "{spot} (be|is) (theirs|their) => card=theirs; score=1",
+        "{card} (look|be looking) up at them => spot=turned; score=-1",
+    ),
 )
 def ends_with(b: Builder) -> None:
     """A claim: on every path this card lies there. *The last card dealt* ends a count, *the next card* follows it.
@@ -50,7 +61,14 @@ def ends_with(b: Builder) -> None:
 
 
 @step(
-    "Ends with: {card:card} is {other:card}", family="Endings", phase=ENDING, example="Ends with: their card is FORCE"
+    "Ends with: {card:card} is {other:card}",
+    family="Endings",
+    phase=ENDING,
+    example="Ends with: their card is FORCE",
+    wordings=(
+        "{card} (be|is) [none other than] {other} => score=1",
+        "{card} turn out to be {other} => score=1",
+    ),
 )
 def ends_same(b: Builder) -> None:
     """A claim: the card that got one name on the way is the very card that has the other name."""
@@ -70,6 +88,11 @@ def ends_same(b: Builder) -> None:
     phase=ENDING,
     example="Ends with: the next card is the mate of FORCE",
     says="Turn over {spot}.",
+    wordings=(
+        "{spot} match {card} [in value and colour] => score=2",
+        "{spot} (be|is) (mate|twin|partner) of {card} => score=2",
+        "{spot} (be|is) {card} 's (mate|twin|partner) => score=2",
+    ),
 )
 def ends_mate(b: Builder) -> None:
     """A claim: the card that lies there is the mate of this one: of the same value and colour, or declared so."""
@@ -86,6 +109,11 @@ def ends_mate(b: Builder) -> None:
     family="Endings",
     phase=ENDING,
     example="Ends with: the top card of deck is face up",
+    wordings=(
+        "{spot} (be|is) (stare|staring|look|looking) up [at them] => way=face up; score=2",
+        "{spot} (be|is|lie) face up => way=face up",
+        "{spot} (be|is|lie) face down => way=face down",
+    ),
 )
 def ends_facing(b: Builder) -> None:
     """A claim: the card that lies there shows its face, or its back."""
@@ -104,6 +132,11 @@ def ends_facing(b: Builder) -> None:
     family="Endings",
     phase=ENDING,
     example="Ends with: 2 cards of deck are face up",
+    wordings=(
+        "[spread] [,] [exactly] {count} cards (be|are) (wrong way up|face up|upside down|reverse|reversed) [in {place}] [, {other} face down] => way=face up; score=1",
+        "[exactly] {count} cards (be|are) face down [in {place}] => way=face down; score=1",
+        "[exactly] {count} cards are face up , 4 face down => way=face up",
+    ),
 )
 def ends_so_many_facing(b: Builder) -> None:
     """A claim: exactly so many cards there show their faces, or their backs."""
@@ -125,6 +158,12 @@ def ends_so_many_facing(b: Builder) -> None:
     family="Endings",
     phase=ENDING,
     example="Ends with: hand, table have the same number of cards",
+    wordings=(
+        "both have same number of cards => places=hands; score=4",
+        "(you both|both of you|you and they|they and you) have same number of cards => places=hands; score=2",
+        "{places} (have|hold|contain) (same number of cards|equally many cards|as many cards) => score=2",
+        "{places} are equal [in size]",
+    ),
 )
 def ends_equal(b: Builder) -> None:
     """A claim: equally many cards lie at each of these places."""
@@ -145,6 +184,15 @@ def ends_equal(b: Builder) -> None:
     phase=ENDING,
     example="Never shows: the back of FORCE",
     facets=(Facet.FORBIDS,),
+    wordings=(
+        "(at no time|never) (be|is) (back of {card}) (see|seen|in sight|show) => side=back; score=2",
+        "at no time be back of {card} see => side=back; score=3",
+        "at no time be face of {card} see => side=face; score=3",
+        "nobody (ever|may|must) [ever] see (back) of {card} => side=back; score=2",
+        "nobody (ever|may|must) [ever] see (face) of {card} => side=face; score=2",
+        "back of {card} (be|is) never (see|seen|show) => side=back; score=2",
+        "see back of {card} at no time => side=back",
+    ),
 )
 def never_shows(b: Builder) -> None:
     """A claim: from the beginning to here that side of the card is never in sight.
@@ -164,6 +212,10 @@ def never_shows(b: Builder) -> None:
         Facet.FORBIDS,
         Facet.FORBIDS_ODD_BACKS,
     ),
+    wordings=(
+        "no (off-coloured|odd|other|different|strange) back [be|is] ever (in sight|see|show|visible) => score=2",
+        "no (off-coloured|odd) back (show|shows) => score=2",
+    ),
 )
 def never_odd(b: Builder) -> None:
     """A claim: from the beginning to here no card with an odd back is in sight with its back."""
@@ -175,6 +227,12 @@ def never_odd(b: Builder) -> None:
     family="Endings",
     phase=ENDING,
     example="Ends with: LOW is directly above their card",
+    wordings=(
+        "{card} (be|is|lie|lies) [right|directly|immediately] (above|ontop|ontop of|ontop of) {other} => side=directly above; score=2",
+        "{card} (be|is|lie|lies) [right|directly|immediately] (below|under|beneath) {other} => side=directly below; score=2",
+        "2 cards lie (next to 1 another|side by side|together|next to one another) => card=last2; side=next to; score=2",
+        "{card} (be|is|lie) next to {other} => side=next to; score=2",
+    ),
 )
 def ends_beside(b: Builder) -> None:
     """A claim: both lie at the same place, one directly above the other; *next to* leaves open which."""
@@ -203,6 +261,11 @@ def ends_beside(b: Builder) -> None:
     phase=ENDING,
     example="Ends with: exactly FORCE are reversed in deck",
     says="Look through {place}. Which cards are reversed?",
+    wordings=(
+        "only {cards} (be|is|are) (wrong way round|reverse|reversed|face up|upside down|wrong way up) [in {place}] => score=2",
+        "{cards} (be|is) only [1|card|reversed card] (wrong way round|reverse|reversed|card face up) [in {place}] => score=2",
+        "exactly {cards} (be|is) reversed [in {place}]",
+    ),
 )
 def ends_reversed(b: Builder) -> None:
     """A claim: these cards face one way there and all others the other way, whichever way that is."""
@@ -236,6 +299,14 @@ def ends_reversed(b: Builder) -> None:
     family="Endings",
     phase=ENDING,
     example="Ends with: size of deck is value of their card",
+    wordings=(
+        "[exactly] {right} cards (remain|remains|are left|be left|left) [in {place}] => left=size; is=is; score=1",
+        "{place} (hold|have|contain) as many cards as (you|i) predict => left=size; is=is; right=prediction; score=2",
+        "{place} (hold|have|contain|has) [exactly] {right} [cards] => left=size; is=is; score=1",
+        "2 face up cards on piles add up to {right} => left=tops; is=is; score=3",
+        "they (be|are|have|hold) [now] hold {right} [,] ... => left=size of hand; is=is; score=1",
+        "{left} (be|is) {right} => is=is; score=-2",
+    ),
 )
 def ends_number(b: Builder) -> None:
     """A claim about numbers: sizes of heaps, values of cards, what was chosen. Nobody needs to know them yet."""
@@ -269,6 +340,12 @@ def _side(b: Builder, slot: str, joint: str, of_suits: bool) -> Callable[[int], 
     family="Endings",
     phase=ENDING,
     example="Ends with: deck is in the order noted",
+    wordings=(
+        "(whole deck|deck|pack|whole pack) (be|is) [back] (way it start|in order it start|in its [old|1st] order|as it be|in order note|as it was) => place=deck; score=2",
+        "{place} be back in [its|their] [1st|old|original|starting] order => score=2",
+        "deck be back way it start => place=deck; score=3",
+        "every card be back where it (be|start) => place=deck",
+    ),
 )
 def ends_in_order(b: Builder) -> None:
     """A claim: the cards there are those whose order was noted, each at the position it had, whichever way up."""

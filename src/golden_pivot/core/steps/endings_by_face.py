@@ -22,6 +22,12 @@ if TYPE_CHECKING:
     phase=ENDING,
     example="Ends with: the top cards of pile 1, pile 2, pile 3 have the same value",
     says="Turn over the top cards of {places}.",
+    wordings=(
+        "[all] {n} top cards (turn out to|) (be|have) (of same value|same value|of 1 value) => places=tops; what=value; score=2",
+        "all 4 top cards turn out to be of same value => places=tops; what=value; score=3",
+        "[all] top cards (be|are|have) [of] same (value) => places=tops; what=value; score=2",
+        "[all] top cards (be|are|have) [of] same (suit) => places=tops; what=suit; score=2",
+    ),
 )
 def ends_alike(b: Builder) -> None:
     """A claim: the top cards go together. A card of which nothing is known goes with no other."""
@@ -54,6 +60,11 @@ def _named_fact(what: str, number: int) -> str:
     phase=ENDING,
     example="Ends with: the faces of deck tell v",
     shows=True,
+    wordings=(
+        "1 look through faces tell (you|me) (their number|{names}|number) => names=last; place=deck; score=3",
+        "faces of {place} tell [you] (their number|number|{names}) => names=last; score=2",
+        "(by look at|from) faces [of {place}] (you|i) know (number|their number) => names=last; score=2",
+    ),
 )
 def ends_told(b: Builder) -> None:
     """A claim: whoever looks through the cards at the end can say these numbers, however secretly they were chosen.
@@ -90,6 +101,12 @@ def ends_told(b: Builder) -> None:
     family="Endings",
     phase=ENDING,
     example="Ends with: each column of row 1, row 2, row 3 has one suit",
+    wordings=(
+        "[there be] [a] (single|1|just 1) suit in (each|every) column => places=rows; what=suit; score=2",
+        "(each|every) column (have|be of) (1|a single) suit => places=rows; what=suit; score=2",
+        "(each|every) column (have|be of) (1|a single) value => places=rows; what=value; score=2",
+        "(each|every) column (have|be of) (1|a single) colour => places=rows; what=colour; score=2",
+    ),
 )
 def ends_columns(b: Builder) -> None:
     """A claim: in rows laid below each other, the cards of each column go together."""
@@ -120,6 +137,12 @@ def ends_columns(b: Builder) -> None:
     family="Endings",
     phase=ENDING,
     example="Ends with: the cards of deck, two by two from the top, are mates",
+    wordings=(
+        "deal them off in 2s [:|,] every 2 are a pair => place=deck; score=3",
+        "(deal|take) ... (twos|2s|pairs|2 at a time) [,|:] (each|every) (2|pair) (are|be|match) ... => place=deck; score=1",
+        "every 2 (are|be) a pair => place=deck; score=1",
+        "cards [of {place}] [,] 2 by 2 [from top] [,] (are|be) (mates|pairs|a pair) => score=2",
+    ),
 )
 def ends_pairs(b: Builder) -> None:
     """A claim: the top two are mates, the next two, and so on to the end, whichever of a pair is on top."""
@@ -143,6 +166,14 @@ def ends_pairs(b: Builder) -> None:
     family="Endings",
     phase=ENDING,
     example="Ends with: in every 2 cards of deck from the top all colours are different",
+    wordings=(
+        "[take them|take them 2 at a time from top] [from top] [,|:] every {size} [cards] [from top] (are|be) 1 red [and|,] 1 black => what=colours; how=different; place=deck; score=2",
+        "[take them 2 at a time from top] every 2 (are|be) 1 red and 1 black => what=colours; how=different; place=deck; size=2; score=2",
+        "each (group|set|block) of {size} have all 4 suits [in it] => what=suits; how=different; place=deck; score=2",
+        "every {size} cards [from top] have (all|different) [4] suits => what=suits; how=different; place=deck; score=2",
+        "every {size} cards [from top] (be|are) of (different) colours => what=colours; how=different; place=deck",
+        "take them 2 at a time from top [,|:] every 2 (are|be) 1 red and 1 black => size=2; what=colours; how=different; place=deck; score=3",
+    ),
 )
 def ends_groups(b: Builder) -> None:
     """A claim: the first so many cards, the next so many, and so on to the end, go together or are all unlike.

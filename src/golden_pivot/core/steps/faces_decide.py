@@ -23,6 +23,17 @@ if TYPE_CHECKING:
     says="Which card was it? Say it aloud.",
     facets=(Facet.FACE_NEEDED,),
     by=SPECTATOR,
+    wordings=(
+        "[ask for] name of {card}",
+        "for name of {card}",
+        "NAME {card} [out loud|aloud|out]",
+        "call {card} out",
+        "NAME it [out] [out loud|aloud]",
+        "(say|tell|tell you|tell me) [what] {card} [be|is|was|what it is|what it was]",
+        "ask for name of {card}",
+        "reveal {card}",
+        "(say|tell) (you|me) what {card} (be|is|was)",
+    ),
 )
 def name_aloud(b: Builder) -> None:
     """You learn which card it is. From here on your lines may use its value, its suit and their letters."""
@@ -42,6 +53,15 @@ def _fact(b: Builder, slot: str, fact: str) -> Callable[[Sequence[Any]], int | N
     family="Order of events",
     example="If their card is red:",
     is_case=True,
+    wordings=(
+        "(if|should) {card} (be|is) [a] red [1|card] => what=red; score=1",
+        "(if|should) {card} (be|is) [a] black [1|card] => what=black; score=1",
+        "(if|should) {card} (be|is) a (court card|picture card|picture|court|face card) => what=a court card; score=1",
+        "if {card} (be|is) a (club) => what=a club",
+        "if {card} (be|is) a (diamond) => what=a diamond",
+        "if {card} (be|is) a (heart) => what=a heart",
+        "if {card} (be|is) a (spade) => what=a spade",
+    ),
 )
 def if_card(b: Builder) -> None:
     """The lines indented below are carried out only where the card is such a one. *Otherwise:* may follow.
@@ -64,6 +84,11 @@ def if_card(b: Builder) -> None:
     family="Order of events",
     example="If P and Q are mates:",
     is_case=True,
+    wordings=(
+        "(if|should|in case) 2 cards [happen to] (match|be mates|go together|are a pair|be a pair) => card=last2; how=are mates; score=2",
+        "(if|should|in case) 2 cards [happen to] (be of|have|are of) [same|1] colour => card=last2; how=have the same colour; score=2",
+        "(if|should|in case) 2 cards [happen to] (be of|have) [same|1] (value) => card=last2; how=have the same value; score=2",
+    ),
 )
 def if_alike(b: Builder) -> None:
     """The lines indented below are carried out only where the two cards go together. *Otherwise:* may follow.
@@ -85,6 +110,13 @@ def if_alike(b: Builder) -> None:
     says="Spell {what} of {card} from {from}[ {>to}], a card for each letter.",
     singly=True,
     facets=(Facet.FACE_NEEDED,),
+    wordings=(
+        "spell [out] {card} [silently] [,] [deal] [1 card|a card|1] [for each letter|a letter|for every letter] => what=the name",
+        "spell name of {card} => what=the name",
+        "spell value and suit of {card} [,] [leave out of|without of] ... => what=the value and the suit",
+        "spell value of {card} => what=the value",
+        "spell suit of {card} => what=the suit",
+    ),
 )
 def spell_name(b: Builder) -> None:
     """A card is dealt for each letter of a card's name: the value, *of*, and the suit in the plural.
@@ -105,6 +137,11 @@ def spell_name(b: Builder) -> None:
     example="Take the mate of P from deck to hand: MATE",
     sees="the faces of {from}",
     facets=(Facet.DOER_SEES,),
+    wordings=(
+        "find {card} 's (twin|mate|partner) [in {from}] [and] [drop|put|lay|place|take] [it] [on|onto|to|in] [{to}] => name=MATE",
+        "(take|find|pull out|remove) (mate|twin|partner) of {card} [from {from}] [and] [drop|put|lay|place] [it] [on|onto|to|in] [{to}] => name=MATE",
+        "(find|take) [out] {card} 's (twin|mate|partner) => name=MATE",
+    ),
 )
 def take_mate(b: Builder) -> None:
     """The card of the same value and colour is looked for, taken out and laid on the cards at another place.
@@ -140,6 +177,9 @@ def take_mate(b: Builder) -> None:
         Facet.DOER_SEES,
         Facet.COUNTS_DOWN,
     ),
+    wordings=(
+        "deal [{down}] [face up] [,] count (backwards|down) from {high} to {low} ... => tens=yes; cap=yes; names=new; to=table; score=3",
+    ),
 )
 def count_down(b: Builder) -> None:
     """A card is dealt face up for each number; the count stops at the first card whose value is the number said.
@@ -161,6 +201,12 @@ def count_down(b: Builder) -> None:
     family="Endings",
     phase=ENDING,
     example="Ends with: FORCE and their card have the same colour",
+    wordings=(
+        "2 cards (turn out to be|be|are|have) [of] (1|same|a single) colour => card=last2; how=have the same colour; score=2",
+        "2 cards (turn out to be|be|are|have) [of] (1|same) value => card=last2; how=have the same value; score=2",
+        "2 cards (turn out to be|be|are|have) [of] (1|same) suit => card=last2; how=have the same suit; score=2",
+        "2 cards (match|turn out to match|are mates|be mates|are a pair) => card=last2; how=are mates; score=2",
+    ),
 )
 def ends_together(b: Builder) -> None:
     """A claim: whatever the two cards are, they go together. Mates have the same value and colour."""

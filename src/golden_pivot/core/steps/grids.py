@@ -24,6 +24,10 @@ MOST = 10
     says="Lay {count} {#count} from {from} in {rows} rows of {columns}[, {way}].",
     singly=True,
     domains={"rows": range(2, MOST + 1), "columns": range(2, MOST + 1)},
+    wordings=(
+        "(lay|deal|set|lay out|deal out|set out) [out] {count} cards in {rows} rows of {columns} => score=3",
+        "(lay|deal|lay out|deal out|make) [out] {rows} rows of {columns} [cards] => count=product; score=2",
+    ),
 )
 def lay_grid(b: Builder) -> None:
     """Cards go one at a time from the top of a heap, side by side, row by row from the top left.
@@ -56,6 +60,7 @@ def lay_grid(b: Builder) -> None:
     family="Endings",
     phase=ENDING,
     example="Ends with: their card is in row 2 of grid",
+    wordings=("{card} (be|is|lie) in {row} row [of {place}] => place=grid",),
 )
 def ends_in_row(b: Builder) -> None:
     """A claim: the card lies in that row of a grid; row 1 is the uppermost."""

@@ -20,6 +20,22 @@ if TYPE_CHECKING:
     does="the halves are interlaced",
     family="Mixes",
     example="Give deck an out faro",
+    wordings=(
+        "(do|perform|build|execute|give it|give deck) (a|1) out faro [shuffle] => way=an out; score=2",
+        "(do|perform|build|execute|give it|give deck) (a|1) in faro [shuffle] => way=an in; score=2",
+        "out faro [{place}] => way=an out; score=1",
+        "in faro [{place}] => way=an in; score=1",
+        "(a|1) (perfect|exact) out (faro|weave) => way=an out; score=1",
+        "(a|1) (perfect|exact) in (faro|weave) => way=an in; score=1",
+        "[1] (perfect|exact) (weave|faro|riffle) [,] keep top card ontop => way=an out; score=3",
+        "out-faro [{place}] => way=an out",
+        "in-faro [{place}] => way=an in",
+        "(weave|faro) [halves together|{place}|cards] [exactly|perfectly] so [that] [old] top card (become|becomes|be|go) [2nd|card 2] => way=an in; score=3",
+        "(weave|faro) [halves together|{place}|cards] [exactly|perfectly] so [that] [old] top card (stay|stays|remain|remains) ontop => way=an out; score=3",
+        "give {place} an out [-] faro => way=an out; score=2",
+        "give {place} an in faro => way=an in; score=2",
+        "weave {place} => way=an out; score=-2",
+    ),
 )
 def faro(b: Builder) -> None:
     """The heap is halved and the halves are interlaced card by card. *Out* leaves the top card on top, *in* puts it 2nd.
@@ -62,6 +78,12 @@ def reverse_faro(b: Builder) -> None:
     family="Mixes",
     does="top and bottom come together",
     example="Draw the top and bottom cards of deck together onto table, the top card on",
+    wordings=(
+        "(milk|draw|pull) [off] top and bottom cards [together|at same time] [,] ... => way=the top card on; score=2",
+        "milk {from} => way=the top card on",
+        "(milk shuffle|milk) => way=the top card on; from=deck",
+        "klondike {from} => way=the top card on",
+    ),
 )
 def klondike(b: Builder) -> None:
     """Klondike or milk shuffle: top and bottom card come off as a pair, each pair onto the last, to the end.
@@ -90,6 +112,22 @@ def klondike(b: Builder) -> None:
     family="Mixes",
     does="every second card is dealt",
     example="Deal packet down and under to table",
+    wordings=(
+        "down-under deal ... => way=down and under; from=moved or deck; score=3.5",
+        "under-down deal ... => way=under and down; from=moved or deck; score=3.5",
+        "deal 1 down , 1 under ... => way=down and under; from=moved or deck; score=3",
+        "deal 1 under , 1 down ... => way=under and down; from=moved or deck; score=3",
+        "(deal|put) 1 (on table|down) , next (under|to bottom) ... => way=down and under; from=moved or deck; score=3",
+        "(put|move) (1|a card|top card) (under|to bottom) , (deal|put) [next|1] [1] (down|on table|to table) ... => way=under and down; from=moved or deck; score=3",
+        "under-down deal [with {from}] ... => way=under and down; score=3",
+        "down-under deal [with {from}] ... => way=down and under; score=3",
+        "(keep put|put|keep putting|move) (1|a) [card] under and (throw|deal|discard|throwing|deal|put) [next|1] [1] [away|down|onto table] (till|until) ... => way=under and down; from=moved; score=2",
+        "deal 1 to table and (slip|put) next under , deal 1 , slip 1 under , ... => way=down and under; from=moved; score=3",
+        "deal (1|a card) (to table|down|on table) [,] [and] (slip|put|move|1) [next|1] under ... => way=down and under; from=moved; score=2",
+        "(australian|down under) deal ... => way=down and under; from=moved",
+        "deal {from} (down and under) ... => way=down and under; score=2",
+        "deal {from} (under and down) ... => way=under and down; score=2",
+    ),
 )
 def down_under(b: Builder) -> None:
     """One card is dealt, the next goes to the bottom, in turn until all are dealt; or first under, then down.
@@ -126,6 +164,13 @@ def down_under(b: Builder) -> None:
     example="Spectator gives deck an overhand shuffle",
     facets=(Facet.SHUFFLES,),
     free=freely("You shuffled"),
+    wordings=(
+        "shuffle {place} overhand",
+        "give {place} an overhand [shuffle|mix]",
+        "overhand [shuffle] [{place}]",
+        "(shuffle|mix) {place} overhand => score=2",
+        "give {place} a overhand shuffle",
+    ),
 )
 def overhand(b: Builder) -> None:
     """Packets of any size are drawn off the top, each onto the last, to the end of the heap; every way is covered.
@@ -156,6 +201,7 @@ def overhand(b: Builder) -> None:
     family="Mixes",
     example="Mix deck haphazardly, top packets under and bottom packets on top",
     says="Mix {place}, packets from the top underneath, packets from the bottom on top, as you like.",
+    wordings=("mix [{place}] (untidily|haphazardly|messily) [,] ... => score=2",),
 )
 def haphazard(b: Builder) -> None:
     """Packets of any size come off the top and the bottom as one likes: those from the top go under what the other
@@ -193,6 +239,14 @@ def haphazard(b: Builder) -> None:
     example="Spectator riffles deck together once",
     facets=(Facet.SHUFFLES,),
     free=freely("You shuffled"),
+    wordings=(
+        "[1|a|a single] riffle [shuffle] [once]",
+        "riffle [shuffle] {place} [,] [just] [once|together|together once] => score=1",
+        "(cut and give|give) {place} (a|1) [single] (riffle|dovetail) [shuffle] => score=2",
+        "cut and give it a single dovetail shuffle => score=3",
+        "dovetail {place} [once]",
+        "give (it|them) a [single] (riffle|dovetail) [shuffle] => score=1",
+    ),
 )
 def riffle(b: Builder) -> None:
     """The heap is cut anywhere and the two parts fall into each other in any way; every way is covered.
@@ -217,7 +271,16 @@ def riffle(b: Builder) -> None:
     _fall_together(b, upper, place)
 
 
-@step("{who} riffle+s {from:place} into {to:place}", family="Mixes", example="Spectator riffles table into deck")
+@step(
+    "{who} riffle+s {from:place} into {to:place}",
+    family="Mixes",
+    example="Spectator riffles table into deck",
+    wordings=(
+        "(riffle|dovetail|weave) [shuffle] {from} into {to} => score=2",
+        "(riffle|dovetail) 2 (heaps|piles|packets|halves|heap|pile|packet) (into 1 another|together|into one another) => from=pile 1; to=pile 2; score=2",
+        "riffle {from} and {to} together => score=2",
+    ),
+)
 def riffle_into(b: Builder) -> None:
     """Two heaps fall into each other card by card, in any way; every way is covered. All lie where the second lay.
 
@@ -266,6 +329,19 @@ def _fall_together(b: Builder, upper: Place, place: Place) -> None:
     example="Spectator shuffles table",
     facets=(Facet.SHUFFLES,),
     free=freely("You shuffled"),
+    wordings=(
+        "(hand|give) out {place} (for|to be) [a] shuffle => who=spectator; score=1",
+        "(hand|give) {place} [to] them (to|for) shuffle => who=spectator; score=1",
+        "(hand|give) {place} out to be shuffle => who=spectator; score=1",
+        "have {place} shuffle => who=spectator",
+        "give them {place} to shuffle => who=spectator; score=1",
+        "{place} be shuffle => score=0",
+        "let them shuffle => who=spectator",
+        "SHUFFLE [{place}]",
+        "give {place} a [good|thorough] (shuffle|mix) => score=1",
+        "SHUFFLE {place} any way they want => score=1",
+        "SHUFFLE (cards|them) up => score=-1",
+    ),
 )
 def shuffle(b: Builder) -> None:
     """A free shuffle of the whole heap: any card may come anywhere. The proof covers every order.

@@ -28,6 +28,36 @@ def _number_freely(values: Mapping[str, Any]) -> str:
     says="{verb} any number {number}{secretly}.",
     free=_number_freely,
     by=SPECTATOR,
+    wordings=(
+        "(choose|pick|select|think of) a number {number} and (tell you|tell me|say it|tell it|announce it|name it|say it out loud) => verb=names; who=spectator; score=2",
+        "(think of|think) [of] (a|any) {number} number => verb=thinks of; secretly=yes; who=spectator",
+        "(name|call out|say|choose|pick|give) (a|any) {number} number => verb=names; who=spectator",
+        "for (a|any) {number} number => verb=names; who=spectator",
+        "(choose|pick|select) (a|any) number {number} => verb=chooses; who=spectator; score=-0.5",
+        "(write down|jot down) a number {number} => verb=chooses; secretly=yes; who=spectator",
+        "(think of|choose) [a] number {number} => verb=thinks of; secretly=yes; who=spectator",
+        "say any number {number} => verb=names; who=spectator",
+        "(name|say|give) {number} => verb=names; who=spectator; score=-1",
+        "NAME (any|a|out any|1|something) [number|in] {number} => verb=names",
+        "NAME [a|any] number {number} => verb=names",
+        "(call out|shout out|name|say|give|call|shout|choose|pick) [any|a|something] [number] {number} => verb=names; who=spectator",
+        "(pick|choose) a number {number} => verb=names; who=spectator",
+        "(call out|shout out|name|say|choose) (something|any number|a number|1) {number} => verb=names; who=spectator",
+        "for a small number => verb=names; number=small; who=spectator",
+        "a small number => verb=names; number=small; who=spectator",
+        "NAME a small number => verb=names; number=small; who=spectator",
+        "for a number {number} => verb=names; who=spectator",
+        "(a|any) number {number} => verb=names; who=spectator",
+        "a number {number} be name => verb=names; who=spectator",
+        "(think of|think|settle on|decide on|have in mind) (a|any|some) number {number} => verb=thinks of; secretly=yes; who=spectator",
+        "(think of|think) [of] (a|an) (hour|hour of day|month|day) [of day|of year] [,] {number} => verb=thinks of; secretly=yes; who=spectator",
+        "think of a (small|little) number => verb=thinks of; secretly=yes; number=small; who=spectator",
+        "(think of|think) [of] a month => verb=thinks of; secretly=yes; number=1 to 12; who=spectator",
+        "(think of|think) [of] a (weekday|day of week) => verb=thinks of; secretly=yes; number=1 to 7; who=spectator",
+        "(name|call out|choose|pick) (any|a) number => verb=names; number=1 to 52; score=-4; who=spectator",
+        "[any|a] number {number} (be|is) (name|call|choose|say) => verb=names; who=spectator",
+        "(name|call|choose|say) [any|a] number {number} => verb=names; who=spectator",
+    ),
 )
 def choose_number(b: Builder) -> None:
     """The spectator decides on a whole number, anything from the first to the second, both included.
@@ -45,6 +75,13 @@ def choose_number(b: Builder) -> None:
     says="Now you may say it aloud.",
     facets=(Facet.TELLS,),
     by=SPECTATOR,
+    wordings=(
+        "(how many [cards] they (take|have|cut off|cut|hold|hide|deal)|what [number] they (think of|choose|pick)|their number|number) => who=spectator; names=last",
+        "(announce|call out|tell|tell you|tell me|say|reveal|name) (it|that|their number|number|how many [there be|they have|they take]|their secret number|number out loud) => who=spectator; names=last; score=1",
+        "[ask] (how many) they (take|have|cut off|cut) => who=spectator; names=last",
+        "tell you (number|their number|it|how many) => who=spectator; names=last",
+        "tell number => who=spectator; names=last",
+    ),
 )
 def tell(b: Builder) -> None:
     """You learn numbers that were chosen secretly before. From here on your lines may use them."""
@@ -59,6 +96,9 @@ def tell(b: Builder) -> None:
     example="Spectator chooses values a, b, c, each from 1 to 9, at most 4 alike",
     says="Choose values from {low} to {high}, at most {most} of a kind{secretly}.",
     by=SPECTATOR,
+    wordings=(
+        "(make up|choose|name|think of|pick) {count} [spot] values [,] {low} (to|through|~) {high} => most=count; names=letters; who=spectator",
+    ),
 )
 def choose_values(b: Builder) -> None:
     """As many numbers as there are names, such as the values of cards laid out, within what one pack allows.
@@ -104,6 +144,17 @@ def choose_values(b: Builder) -> None:
     facets=(Facet.PILE_NUMBER,),
     free=freely("You pointed to any pile"),
     by=SPECTATOR,
+    wordings=(
+        "POINT 1 of {count} (piles|heaps|packets|pile|heap|packet) => which=a; who=spectator",
+        "POINT (a|1|any) [of] (piles|heaps|pile|heap|packet) [freely] => which=a; who=spectator",
+        "POINT another [1] => which=another; who=spectator",
+        "(either|a|1) (pile|heap|packet) be (choose|point to|pick|touch) => which=a; who=spectator; score=1",
+        "(choose|pick|select) either (pile|heap|packet) => which=a; who=spectator; score=1",
+        "POINT [to|at] (a|any|1|1 of|either|1 of 2|any 1 of|whichever) [of] (pile|heap|packet|column|hand|piles|heaps|packets|half|1) [they like|they fancy|they want|you like] => which=a; who=spectator",
+        "(point to|choose|touch|indicate|pick|select|name) 1 => which=a; who=spectator; score=-2",
+        "(choose|point to|touch|pick|point at) (another|a different|other|a 2nd) (pile|heap|packet|column|1) => which=another; who=spectator; score=1",
+        "POINT [to|at] [a|1 of|any|1] (pile|heap|packet) => which=a; who=spectator",
+    ),
 )
 def choose_pile(b: Builder) -> None:
     """Any of the piles last dealt or laid down that have cards. The number is the pile's, pile 1 being the first.

@@ -11,7 +11,17 @@ if TYPE_CHECKING:
     from ..building import Builder
 
 
-@step("Odds of {number:number}", family="Endings", phase=ENDING, example="Odds of number of piles", is_question=True)
+@step(
+    "Odds of {number:number}",
+    family="Endings",
+    phase=ENDING,
+    example="Odds of number of piles",
+    is_question=True,
+    wordings=(
+        "how often do each number of piles come up => number=number of piles; score=2",
+        "how (often|likely) (do|be) {number} [come up] => score=1",
+    ),
+)
 def odds_of(b: Builder) -> None:
     """Not a claim: how often this number comes out as what is worked out beside the verdict.
 
@@ -28,6 +38,7 @@ def odds_of(b: Builder) -> None:
     phase=ENDING,
     example="Odds: every choice is equally likely",
     is_question=True,
+    wordings=("(all|every) choices? be equally likely",),
 )
 def odds_model(b: Builder) -> None:
     """For the odds, what the spectator decides is taken at random. The proof still covers every choice."""

@@ -23,6 +23,26 @@ if TYPE_CHECKING:
         Facet.NO_ORDER,
     ),
     domains={"count": range(2, 61)},
+    wordings=(
+        "[you will need|need|you need|take|use] a (deck|packet) of {count} [cards] => order=any order",
+        "[any] {count} cards [from] [any] [deck] => order=any order; score=-3",
+        "(take|use|count off|remove) {count} cards [from] [a] [shuffled] [deck] => order=any order; score=-2",
+        "[use] [a] borrowed deck => count=52; order=any order",
+        "any deck [will do] => count=52; order=any order",
+        "[a] packet of {count} [cards] => order=any order",
+        "{count} (assorted|random|mixed|indifferent|odd) cards => order=any order",
+        "(deck|cards) (be|get) (shuffle|mix) [first] => count=52; order=any order; score=-4",
+        "[you need|use|take|with] [a|just|only|all you need be] [borrowed] [,] [shuffled|ordinary|well-shuffled|any|mixed] (deck|pack|pack of cards|deck of cards) [will do] => count=52; order=any order",
+        "[a] full (deck|pack) => count=52; order=any order",
+        "[a] (deck|pack) [of] [52] [cards] [shuffled] => count=52; order=any order",
+        "[a] full (deck|pack) (plus|with|and) [both|2] jokers => count=54; order=any order",
+        "short (pack|deck) [,] ... => count=32; order=any order",
+        "piquet (pack|deck) => count=32; order=any order",
+        "[you need|use|take|all you need be|need|only|all you need is] {count} [or so] cards [only] [are] [plenty|enough|will do|of any kind|any] => order=any order",
+        "{count} [or so] cards (be plenty|are plenty|are enough|will do|suffice) => order=any order",
+        "[you need] [just|only] {count} cards ... => order=any order; score=-2",
+        "{count} cards [in this order from top] => score=-3",
+    ),
 )
 def pack(b: Builder) -> None:
     """The cards in play, as the heap called deck, face down. Every routine begins with its pack.
@@ -47,6 +67,31 @@ def pack(b: Builder) -> None:
     phase=SETUP,
     example="Place FORCE 10th",
     facets=(Facet.PLACED,),
+    wordings=(
+        "(put|place|set|get|bring|cull|move) {card} (to|at|in|into|as) {position}",
+        "ontop [of] [deck] (lie|be|sit|come) {card} => position=on top",
+        "at bottom [of] [deck] (lie|be|sit) {card} => position=at the bottom",
+        "{card} (go|be put|be place) [to|at|in] {position}",
+        "{card} (be|go|lie) ontop [of] [deck] => position=on top",
+        "{card} (be|go|lie) (at|on) (bottom|face) [of] [deck] => position=at the bottom",
+        "have {card} ontop => position=on top",
+        "{position} (be|come|lie) {card} => score=-0.5",
+        "start with {card} {position}",
+        "{card} be {position} card [of deck]",
+        "(put|place|set|get|have|slip|stack|cull|arrange) {card} {position}",
+        "{card} [go|be|is|lie|lies|sit|sits|start|starts] [at] {position} [from top]",
+        "{card} {position} [from top]",
+        "(put|place|set) {card} {position} from top",
+        "{card} (go|be|is|lie) {position} from top [of deck]",
+        "{card} {position} from top",
+        "{card} (reverse|reversed|face up) [at|on] {position} => up=yes",
+        "turn {card} face up and (set|put|place) it {position} => up=yes",
+        "(put|place|set) {card} face up {position} => up=yes",
+        "(put|place) {card} {position} face up => up=yes",
+        "(reverse|turn over) {card} (at|and put it|and place it) {position} => up=yes",
+        "[their] (partner|mate|twin) [,] {card} [,] (be|is|go|lie) {position} => mate=previous",
+        "its (partner|mate|twin) , {card} , (be|is|go|lie|lies) {position} => mate=previous",
+    ),
 )
 def place_card(b: Builder) -> None:
     """A card you know lies at this position of the pack when the routine begins.
@@ -114,6 +159,13 @@ def pack_in_order(b: Builder) -> None:
     facets=(
         Facet.EXTRA_CARD,
         Facet.NO_ORDER,
+    ),
+    wordings=(
+        "(leave|put|place|have|keep) {card} [face up] (in|inside|on) {place} => score=-1",
+        "(leave|put|place|keep|have) {card} face up (in|inside|on) {place} => up=yes",
+        "{card} [be|lie|lies|is] [already|wait|waits] (in|inside) {place}",
+        "[a] (blue-backed|red-backed|odd-backed) {card} (wait|waits|be|lie|is) (in|inside) {place} => odd=yes",
+        "[a] {card} [wait|waits|lie|lies] (in|inside) {place}",
     ),
 )
 def place_extra(b: Builder) -> None:

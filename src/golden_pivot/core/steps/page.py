@@ -11,7 +11,18 @@ if TYPE_CHECKING:
     from ..building import Builder
 
 
-@step("Title: {title:text}", family="The page", phase=PAGE, example="Title: The Harbour Light", facets=(Facet.TITLE,))
+@step(
+    "Title: {title:text}",
+    family="The page",
+    phase=PAGE,
+    example="Title: The Harbour Light",
+    facets=(Facet.TITLE,),
+    wordings=(
+        "i call this [1] {title}",
+        "this [1] be call {title}",
+        "call it {title}",
+    ),
+)
 def title(b: Builder) -> None:
     """What the routine is called, on the shelf and at the head of its page."""
 
@@ -22,6 +33,10 @@ def title(b: Builder) -> None:
     phase=PAGE,
     example="Credit: the count is the second mate’s",
     facets=(Facet.CREDIT,),
+    wordings=(
+        "thanks to {credit}",
+        "idea (be|is) {credit}",
+    ),
 )
 def credit(b: Builder) -> None:
     """Whose ideas it stands on. Printed on the cue sheet."""

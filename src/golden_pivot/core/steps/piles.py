@@ -27,6 +27,23 @@ if TYPE_CHECKING:
     singly=True,
     facets=(Facet.DEALS_PILES,),
     domains={"piles": range(2, 11)},
+    wordings=(
+        "DEAL {from} 1 by 1 into {piles} (pile|piles|heap|heaps|hands|columns) => score=2",
+        "DEAL {from} (round|out) [in|into] {piles} (pile|piles|heap|heaps|hands|columns) [, 1 card at a time] => score=2",
+        "DEAL {piles} (rows|piles|heaps|columns) of {each} => score=2",
+        "{piles} (piles|heaps|hands) of {each} [be deal] => score=1",
+        "DEAL cards into {piles} (pile|piles|heap|heaps) => from=deck; score=2",
+        "split {from} into {piles} (pile|piles|heap|heaps) by deal => score=2",
+        "DEAL round to {piles} (hands|people|players) => from=deck; score=2",
+        "DEAL [{from}] into {piles} (piles|heaps|packets|hands|columns|rows|pile|heap|packet|hand|column) [of {each}] [cards] => score=2",
+        "DEAL [out] {piles} [poker] (piles|heaps|packets|hands|columns|hand|pile|heap|packet|column) of {each} [cards] => score=2",
+        "DEAL [out] {piles} (piles|heaps|packets|hands|columns|hand|pile|heap|packet|column) => score=2",
+        "DEAL [out] {piles} poker (hand|hands) => each=5; score=3",
+        "(distribute|divide|split|deal) {from} [round-robin|alternately|evenly|equally] (into|to|between|among) {piles} (pile|piles|heap|heaps|packet|packets|hands|columns) => score=2",
+        "(build|form|make|build make) {piles} (pile|piles|heap|heaps|packet|packets) of {each} [cards] [by] [deal] [a card|1 card|1] [to each] [in turn] => score=2",
+        "DEAL {from} (alternately|round) into {piles} (pile|piles|heap|heaps|packets) => score=2",
+        "DEAL [cards] alternately into {piles} (pile|piles|heap|heaps) => from=deck; score=2",
+    ),
 )
 def deal_piles(b: Builder) -> None:
     """Cards go one at a time onto pile 1, pile 2 and so on in turn, to the end of the heap or so many on each.
@@ -115,6 +132,17 @@ def _gathers(b: Builder, orders: Orders, is_open: bool, secret: bool = False) ->
     example="Spectator gathers the piles in any order",
     says="Gather the piles in any order{secretly}.",
     free=freely("You put the piles together in any order"),
+    wordings=(
+        "PUT 1 (pile|heap|half|packet) (on|ontop|onto) [of] other => score=1",
+        "(1|either) (pile|heap|half|packet) (go|be put) (on|ontop) other => score=1",
+        "GATHER (piles|heaps|packets|them|pile|heap|packet) [up] (haphazardly|at random|however they please|in no particular order|in any sequence) => score=2",
+        "GATHER (piles|heaps|packets|pile|heap) [back] together [in any order] => score=0",
+        "GATHER (piles|heaps|packets|pile|heap|packet|them|columns|column|stack) [up] (in any order|whichever way they like|whichever way you want|in whatever order|any way they like|in whatever order they like|as they like|any way|however they like|in any order they like|whichever way they want|whichever way you like|how they like) => score=2",
+        "[1] half go on other [,] it do not matter which => score=2",
+        "GATHER piles [up] => score=-2",
+        "put (piles|heaps|packets) together in any order => score=2",
+        "GATHER packet in whatever order => score=2",
+    ),
 )
 def gather_any(b: Builder) -> None:
     """The piles that have cards are put together in whatever order, where they were dealt from unless the line says.
@@ -138,6 +166,21 @@ def gather_any(b: Builder) -> None:
     does="the piles keep their order",
     example="Gather the piles from left to right, each on the last",
     says="Gather the piles from {side}, each {where} the last.",
+    wordings=(
+        "GATHER [piles|heaps|packets|pile|heap|them|columns] [up] [from] left to right [,] each (on|onto|ontop) (1 before|previous 1|previous|1 before it) => side=left to right; where=on; score=2",
+        "GATHER [piles|heaps|packets|pile|heap|them|columns] [up] [from] right to left [,] each (on|onto|ontop) (1 before|previous 1|previous|1 before it) => side=right to left; where=on; score=2",
+        "GATHER [piles|heaps|packets|pile|heap|them|columns] [up] [from] right to left [,] each under (last|1 before|previous 1|previous) [1] => side=right to left; where=under; score=2",
+        "GATHER [piles|heaps|packets|pile|heap|them|columns] [up] [from] left to right [,] each under (1 before|previous 1|previous) => side=left to right; where=under; score=2",
+        "PUT each (pile|heap) on 1 to its right => side=left to right; where=under; score=2",
+        "PUT each (pile|heap) on 1 to its left => side=right to left; where=under; score=2",
+        "GATHER [piles|heaps|packets|pile|heap|them|columns] [up] [from] left to right [,] each (on|onto|ontop) last [1] => side=left to right; where=on; score=2",
+        "GATHER [piles|heaps|packets|pile|heap|them|columns] [up] [from] right to left [,] each (on|onto|ontop) last [1] => side=right to left; where=on; score=2",
+        "GATHER [piles|heaps|packets|pile|heap|them] [up] [from] left to right [,] each under last [1] => side=left to right; where=under; score=2",
+        "GATHER [up] [piles] [from] (either end|either side) [,] each [packet|pile|heap] [go|going] (on|onto|ontop) last => side=either side; where=on; score=2",
+        "pick up from either end , each packet go on last => side=either side; where=on; score=3",
+        "GATHER [up] [piles|heaps] [from] left to right so [that] (leftmost|left|left 1|left pile) [1|pile] (end|ends|be|is|finish) [up] ontop => side=left to right; where=under; score=3",
+        "GATHER [up] [piles] [from] left to right so [that] (rightmost|right|right pile) [1] (end|ends|be) [up] ontop => side=left to right; where=on; score=3",
+    ),
 )
 def gather_side(b: Builder) -> None:
     """The piles are put together one after another, pile 1 being the leftmost. *Either side* leaves it open which."""
@@ -159,6 +202,27 @@ def gather_side(b: Builder) -> None:
     does="the piles keep their order",
     example="Gather the piles, pile p 2nd, the others in any order",
     says="Gather the piles so that {pile} is {slot} from the top.",
+    wordings=(
+        "GATHER (piles|heaps|packets|pile|heap|packet|them|columns) [up] [,] [with] {pile} (in middle|in centre|between others|between other 2|in between) => slot=middle; score=3",
+        "GATHER (piles|heaps|packets|pile|heap|them|columns) [up] [,] [with] {pile} ontop => slot=on top; score=3",
+        "PUT {pile} (at bottom of|under|beneath) others => slot=at the bottom; score=3",
+        "PUT {pile} (between|in middle of) (others|other 2) => slot=middle; score=3",
+        "PUT {pile} ontop others => slot=on top; score=3",
+        "(sandwich|put) {pile} between other 2 => slot=middle; score=3",
+        "GATHER (piles|heaps|them) [up] [,] keep {pile} in middle => slot=middle; score=3",
+        "GATHER (piles|heaps|them) [up] [,] (so that|make sure) {pile} (go|be|end up|come) [in] (middle|centre) => slot=middle; score=3",
+        "GATHER (piles|heaps|them|columns) [up] , put {pile} (in middle|between others|between other 2) => slot=middle; score=3",
+        "GATHER (piles|heaps|packets|pile|heap|packet|them|columns) [up] with {pile} (between other 2|in middle|between others|in centre) => slot=middle; score=3",
+        "GATHER (up) with {pile} in middle => slot=middle; score=3",
+        "(pick up|gather|collect|assemble) with (that 1|{pile}|that pile) in middle => slot=middle; pile=told; score=3",
+        "{pile} go ontop as you gather them => slot=on top; score=3",
+        "{pile} (go|goes) (in middle|between others) => slot=middle; score=2",
+        "GATHER (piles|heaps|packets|them) [up] with {pile} (ontop|ontop) => slot=on top; score=3",
+        "GATHER (piles|heaps|packets|them) [up] with {pile} (at bottom|underneath|on bottom) => slot=at the bottom; score=3",
+        "... see to it that {pile} (be|is|come|comes) {slot} [from top] when (piles|heaps|packets|they) (are|be) (collect|gather|pick up) => score=3",
+        "GATHER (piles|heaps|packets|them) [up] [,] {pile} {slot} => score=2",
+        "GATHER (piles|heaps|packets|them) so that {pile} (be|is|come) {slot} => score=2",
+    ),
 )
 def gather_slot(b: Builder) -> None:
     """One pile goes to a stated place among the piles, counted from the top; the others around it as one likes."""
@@ -185,6 +249,14 @@ def gather_slot(b: Builder) -> None:
     family="Piles",
     does="the piles keep their order",
     example="Gather pile 2, pile 1, pile 3 from top to bottom",
+    wordings=(
+        "(stack|put|gather|pick up|assemble|collect) (them|piles|heaps) {order} (from top down|from top|from top to bottom|top down) => score=3",
+        "put {p1} on {p2} and both [of them] on {p3} => score=3",
+        "{p1} on {p2} [and|,] both on {p3} => score=3",
+        "[chosen|choose|pick] pile ontop of other [,] [please] => piles=chosen; score=2",
+        "choose pile ontop other => piles=chosen; score=2",
+        "{a} ontop {b} [,] => piles=ab; score=-1",
+    ),
 )
 def gather_order(b: Builder) -> None:
     """The piles are put together in this order, the first one named on top."""
@@ -206,6 +278,10 @@ def gather_order(b: Builder) -> None:
     family="Piles",
     example="Deal a card from deck onto each of pile 1, pile 2, pile 3",
     singly=True,
+    wordings=(
+        "(deal|drop|put|add|deal out) (1|a) [further|more|card|further card|card more|extra] [card] (to|on|onto) {piles} => score=3",
+        "(deal|drop|put|add) (1|a) (more|further|extra) [card] (to|on|onto) {piles} [,] in any order ... => order=in any order; score=3.5",
+    ),
 )
 def deal_each(b: Builder) -> None:
     """One card goes onto each of these heaps, in the order in which they are named; from here on they are the piles.
@@ -245,6 +321,11 @@ def deal_each(b: Builder) -> None:
     facets=(Facet.NARROWS,),
     free=freely("You pointed to whichever you liked"),
     by=SPECTATOR,
+    wordings=(
+        "(point to|point at|touch|choose|pick|indicate) [any] {count} [of] [piles|heaps|packets|pile|heap|packet|of piles] [they like] [,|and] ... (keep|keeps|survive|stay|in play|stays|win) ... => card=target; who=spectator; score=2",
+        "(point to|point at|touch) [any] {count} [of] (piles|heaps|pile|heap|them) [,|and] ... {card} ... => who=spectator; score=2",
+        "force of piles : {count} (heaps|piles|heap|pile) be (point at|touch|choose) ... => card=target; who=spectator; score=3",
+    ),
 )
 def narrow(b: Builder) -> None:
     """Narrowing, or magician's choice: the piles pointed to are kept if the card is in one of them, else the others.
@@ -288,7 +369,14 @@ def narrow(b: Builder) -> None:
     b.act(run)
 
 
-@step("{who} lay+s {from:place} down as a new pile", family="Piles", example="Lay packet down as a new pile")
+@step(
+    "{who} lay+s {from:place} down as a new pile",
+    family="Piles",
+    example="Lay packet down as a new pile",
+    wordings=(
+        "(table|lay|put|set|place|drop) {from} [down] (as a pile of its own|as a new pile|as another pile|down as a pile|on table as a pile|beside others) => score=3",
+    ),
+)
 def new_pile(b: Builder) -> None:
     """The whole heap, as it lies, is the next pile: pile 1, pile 2 and so on as they come, behind those that lie there.
 
@@ -327,6 +415,7 @@ def new_pile(b: Builder) -> None:
     says="Keep {count} of the piles, whichever you like.",
     free=freely("You kept the piles you wanted"),
     by=SPECTATOR,
+    wordings=("keep [any] {count} [of] (piles|heaps|packets|heap|pile|packet|them) => who=spectator",),
 )
 def keep_piles(b: Builder) -> None:
     """Of the piles laid down one by one, the spectator keeps these, whichever they are; every choice must work.

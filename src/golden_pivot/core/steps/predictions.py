@@ -19,6 +19,14 @@ TURNED = "{turn=turned over sideways|turned end for end|turned face up}"
     family="Choices",
     example="Write n + 1 as the prediction p",
     facets=(Facet.PREDICTED_NUMBER,),
+    wordings=(
+        "(write|jot|note) [down] {number} as [a|your|my|their] prediction",
+        "(write|jot) [down] {number} on [a|your|my] (pad|paper|slip|card|board) [as a prediction|as prediction]",
+        "(write|jot) [down] {number} on [a] pad [,] and leave [it|pad] under [a] glass => place=glass",
+        "(write|jot) down {number} [as your prediction]",
+        "(predict|prediction) {number}",
+        "write {number} on [a|your|my] pad as [a] prediction",
+    ),
 )
 def predict(b: Builder) -> None:
     """A number that you commit yourself to here, from what you know at this line. An ending may compare with it."""
@@ -37,6 +45,16 @@ def predict(b: Builder) -> None:
     phase=HANDLING,
     example="Prediction: FORCE, on paper in pocket, turned over sideways",
     facets=(Facet.PREDICTED_CARDS,),
+    wordings=(
+        "... slip ... in {place} that reads {cards} => how=on paper",
+        "... (paper|prediction|written prediction) of {cards} in [a] {place} => how=on paper",
+        "{cards} on [a] [piece of|slip of|bit of] paper in {place} => how=on paper",
+        "[a] (slip|paper|note) in {place} (has|say|says|reads|have) {cards} ... => how=on paper",
+        "prediction [,] {cards} [,] lie face up in {place} ... => how=ready",
+        "seal [a] [written] prediction of {cards} in [a|an] {place} => how=on paper",
+        "write {cards} on [a] ... and ... in {place} => how=on paper",
+        "write {cards} on [a] (slip|paper|piece of paper) ... => how=on paper; place=table",
+    ),
 )
 def predict_card(b: Builder) -> None:
     """Cards you commit yourself to here: written on paper, or the cards themselves, ready or reversed in a heap.
@@ -57,6 +75,12 @@ def predict_card(b: Builder) -> None:
     facets=(
         Facet.PREDICTED_ON_BACK,
         Facet.EXTRA_CARD,
+    ),
+    wordings=(
+        "{bearer} ... has {cards} write ... back",
+        "{bearer} [in my pocket|in their pocket|in pocket] (have|has) {cards} (write|written) ...",
+        "{cards} (be|is) write on back of {bearer}",
+        "write {cards} on back of {bearer}",
     ),
 )
 def predict_on_back(b: Builder) -> None:

@@ -1,0 +1,368 @@
+"""From a clause to sentences: which wordings fit, and what goes without saying (where from, where to, how it is called)."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+from dataclasses import dataclass
+from functools import cache
+from typing import Any
+
+from ..language.kinds import StepKind
+from ..language.phrases import NotHere
+from ..language.slots import SLOT_TYPES
+from ..language.templates import PERFORMER, SPECTATOR, Flag, Optional, Phrases, Slot, Who, sentence_of, slots_in
+from ..language.words import words_of
+from ..steps import REGISTRY
+from .clauses import Clause
+from .nouns import HEDGES, tokens_of
+from .situation import Situation
+from .wordings import Filled, Wording, compiled, fits
+
+Names = "n k m j i r t u".split()
+
+
+@dataclass(frozen=True)
+class Candidate:
+    lines: tuple[str, ...]
+    score: float
+    taken: tuple[str, ...]
+    """what was not said"""
+    question: str = ""
+    """the same for readings between which one has to ask"""
+
+
+@cache
+def _wordings() -> tuple[tuple[StepKind, Wording, frozenset[str]], ...]:
+    """With the words it may begin with; empty for any."""
+    return tuple(
+        (kind, wording, _heads(wording.parts))
+        for kind in REGISTRY.values()
+        for wording in map(compiled, kind.wordings)
+    )
+
+
+def _heads(parts: tuple[object, ...]) -> frozenset[str]:
+    from .wordings import Either, Gap
+
+    found: set[str] = set()
+    for part in parts:
+        if isinstance(part, Gap):
+            return frozenset()
+        if isinstance(part, Either):
+            for option in part.options:
+                if not option:
+                    continue
+                inner = _heads(option)
+                if not inner or "*" in inner:
+                    return frozenset()
+                found |= inner
+            if () in part.options:
+                continue
+            return frozenset(found)
+        return frozenset(found | {str(part)})
+    return frozenset()
+
+
+def candidates(clause: Clause, s: Situation) -> list[Candidate]:
+    tokens = tokens_of(clause.words)
+    found: list[Candidate] = []
+    if not tokens:
+        return found
+    for kind, wording, heads in _wordings():
+        if heads and tokens[0] not in heads:
+            continue
+        fixed_who = wording.fixed.get("who")
+        if fixed_who and clause.who not in (None, fixed_who):
+            continue
+        for n, (filled, behind) in enumerate(fits(kind, wording, tokens, s)):
+            if n > 24:
+                break
+            found += _made(kind, clause, filled, behind, s)
+    return sorted(found, key=lambda one: -one.score)
+
+
+def slots_of(kind: StepKind) -> dict[str, Any]:
+    """Name of a slot, *who* for the doer → its element."""
+    return {str(getattr(one, "name", None) or "who"): one for one in slots_in(kind.elements)}
+
+
+def _made(kind: StepKind, clause: Clause, filled: Filled, behind: Filled, s: Situation) -> Iterator[Candidate]:  # noqa: C901
+    slots = slots_of(kind)
+    values = dict(filled)
+    extra = dict(behind)
+    secretly = clause.secretly or extra.pop("secretly", "") == "yes" or values.pop("secretly", "") == "yes"
+    manner = extra.pop("manner", values.pop("manner", ""))
+    wants = values.pop("needs", "")
+    extra.pop("noise", None)
+    may = values.pop("may", "")
+    bonus = float(values.pop("score", "0"))
+    question = values.pop("asks", "")
+    after = values.pop("after", "")
+    who = values.pop("who", None) or clause.who or PERFORMER
+    if wants and not (manner == wants or (wants == "row" and "row" in extra)):
+        return
+    if manner == "kept" and kind.singly and "each under the last" not in kind.sentence:
+        return
+    if manner == "singly" and not kind.singly and not may:
+        return
+    if manner == "block" and kind.singly:
+        return
+    if manner == "reversed" and not kind.singly:
+        return
+    # What stands behind has to find a place.
+    for slot, text in list(extra.items()):
+        home = _home(slot, slots, values)
+        if home is None and after and slot == "from":
+            continue
+        if home is None:
+            if slot == "way" and text == "face down":
+                continue
+            if slot == "row" and kind.opens_block is False and "piles" in slots:
+                continue
+            return
+        values[home] = text
+    if "p1" in values:
+        values["piles"] = ", ".join(values.pop(one) for one in ("p1", "p2", "p3") if one in values)
+    if "order" in values and "piles" in slots and "order" not in slots:
+        values["piles"] = values.pop("order")
+    if (
+        "from" in slots
+        and "from" not in values
+        and "from" not in extra
+        and (m := re.search(r"size of (\w+)", values.get("count", "")))
+    ):
+        values["from"] = m[1]
+    for name in list(values):
+        if name not in values:
+            continue
+        meant = _meant(kind, name, values, who, s)
+        if meant is None:
+            return
+        values[name] = meant
+    taken: list[str] = []
+    for name, element in slots.items():
+        if isinstance(element, Flag):
+            values.setdefault(name, "")
+            continue
+        if name == "who" or name in values:
+            continue
+        optional = name in _optional(kind)
+        default = _default(kind, name, element, who, clause, s, optional)
+        if default is None:
+            if optional:
+                continue
+            if isinstance(element, Phrases):
+                default = " ".join(element.options[0])
+            elif name in ("count", "depth") and "choice" in values:
+                continue
+            else:
+                return
+        else:
+            taken.append(default)
+        values[name] = default
+    row = values.get("row")
+    if row and "to" in slots and values.get("to", "table") == "table":
+        values["to"] = "row"
+    if "to" in values and "from" in values and values["to"] == values["from"] and values["to"] == "table":
+        values["to"] = "hand" if who == SPECTATOR else "aside"
+    hidden = "secretly" in slots and (secretly or _unsaid(kind, who, values))
+    ranges = _ranges(kind, slots, values, s)
+    for n, chosen in enumerate(ranges):
+        written = _sentence(kind, {**values, **chosen}, who, hidden)
+        if written is None:
+            continue
+        lines = (written, *(f"  {line}" for line in _inside(after, who, values)))
+        score = 10.0 + bonus - len(taken) - 0.6 * len(behind.get("noise", "")) + 0.3 * len(filled)
+        yield Candidate(
+            lines,
+            score - 0.01 * n,
+            tuple(taken),
+            question or ("range in " + kind.sentence if len(ranges) > 1 else ""),
+        )
+
+
+def _inside(after: str, who: str, values: Filled) -> list[str]:
+    """What stands in the block that the wording opens."""
+    if after == "cut":
+        return [f"Spectator cuts {values.get('place', 'deck')} and completes the cut"]
+    if after == "heap":
+        return [f"Put {values.get('name', 'heap')} on table"]
+    return []
+
+
+def _meant(kind: StepKind, slot: str, values: Filled, who: str, s: Situation) -> str | None:  # noqa: C901
+    """What a word of a wording stands for here, such as *card=theirs*; None where there is nothing of the kind."""
+    text = values[slot]
+    match text:
+        case "new":
+            if slot in ("names", "name"):
+                return next((name for name in "cabmpq" if name not in s.names), "c")
+            if who == SPECTATOR:
+                return "their card" if s.their_card is None else "SECOND"
+            return "KEY" if "KEY" not in s.names else "OTHER"
+        case "theirs":
+            return s.their_card
+        case "target":
+            return next((card for card in s.cards if card.isupper() or " of " in card), s.their_card)
+        case "last":
+            return next((name for name in reversed(s.numbers) if name in s.secret), s.number)
+        case "number" | "prediction":
+            return s.number
+        case "moved":
+            return s.moved_to
+        case "told":
+            return f"pile {s.told_pile}" if s.told_pile else None
+        case "last2":
+            if len(s.cards) < 2:
+                return None
+            values["other"] = s.cards[-1]
+            return s.cards[-2]
+        case "hands":
+            return "hand, table" if "hand" in s.sizes and "table" in s.sizes else None
+        case "its top":
+            return f"the top card of {values.pop('place', 'deck')}"
+        case "moved or deck":
+            return s.moved_to if s.moved_to and s.has(s.moved_to) else "deck"
+        case "tops" if slot == "left":
+            return " + ".join(f"(value of the top card of {pile})" for pile in s.piles) or None
+        case "tops":
+            return ", ".join(s.piles) or None
+        case "rows":
+            return ", ".join(name for name in s.sizes if name.startswith("row ")) or None
+        case "size":
+            return f"size of {values.get('place', 'deck')}"
+        case "previous":
+            return s.cards[-1] if s.cards else None
+        case "middle":
+            return (
+                f"{(len(s.piles) + 1) // 2}{({1: 'st', 2: 'nd', 3: 'rd'}).get((len(s.piles) + 1) // 2, 'th')}"
+                if s.piles
+                else None
+            )
+        case "product":
+            return (
+                str(int(values["rows"]) * int(values["columns"]))
+                if values["rows"].isdigit() and values["columns"].isdigit()
+                else None
+            )
+        case "count":
+            return values.get("count")
+        case "letters":
+            many = int(values["most"]) if values.get("most", "").isdigit() else 0
+            return ", ".join("abcdefgh"[:many]) or None
+        case "1 to pack":
+            return f"1 to {s.sizes.get(values.get('from', 'deck'), 52) or 52}"
+        case "1 to most":
+            return f"1 to {max(1, (s.sizes.get('deck', 52) or 52) - 5)}"
+    return text
+
+
+def _optional(kind: StepKind) -> frozenset[str]:
+    parts = [one for one in kind.elements if isinstance(one, Optional)]
+    return frozenset(str(getattr(e, "name", None)) for one in parts for e in slots_in(one.inside))
+
+
+def _home(slot: str, slots: dict[str, Any], values: Filled) -> str | None:
+    for name in {
+        "from": ("from", "place"),
+        "to": ("to", "place" if "prediction" in slots else "to"),
+        "range": ("number", "choice"),
+    }.get(slot, (slot,)):
+        if name not in slots or name in values:
+            continue
+        element = slots[name]
+        if slot == "range" and not (isinstance(element, Slot) and element.type == "range"):
+            continue
+        if slot == "way" and isinstance(element, Phrases) and not any("face" in option for option in element.options):
+            continue
+        return name
+    if slot == "to" and "to" not in slots and "place" not in slots:
+        return None
+    return None
+
+
+def _default(
+    kind: StepKind, name: str, element: Any, who: str, clause: Clause, s: Situation, optional: bool
+) -> str | None:
+    """What goes without saying; None for nothing."""
+    if isinstance(element, Slot) and not optional:
+        if element.type == "place" and name in ("from", "place", "pile"):
+            return "deck"
+        if element.type == "place" and name == "to" and not optional:
+            if kind.family in ("Cards", "Blocks") and who == SPECTATOR:
+                return "hand"
+            return "table"
+        if element.type in ("name", "names") and not optional:
+            return fresh(s)
+        if element.type == "range" and not optional:
+            return None
+        if element.type == "card" and name in ("card", "name") and not optional:
+            return None
+    return None
+
+
+def fresh(s: Situation, taken: tuple[str, ...] = ()) -> str:
+    return next((name for name in Names if name not in s.names and name not in taken), "z")
+
+
+def _unsaid(kind: StepKind, who: str, values: Filled) -> bool:
+    """A spectator who cuts without counting does not say how many these were."""
+    return who == SPECTATOR and kind.family == "Blocks" and "choice" in values
+
+
+def _ranges(kind: StepKind, slots: dict[str, Any], values: Filled, s: Situation) -> list[Filled]:
+    """The ranges as the language writes them, with a new name."""
+    name = next((one for one, e in slots.items() if isinstance(e, Slot) and e.type == "range"), None)
+    if name is None or name not in values:
+        return [{}]
+    new = fresh(s)
+    found = []
+    for one in values[name].split("|"):
+        m = re.match(r"(\d+) to (\d+)", one)
+        if not m and one in HEDGES:
+            low, high = HEDGES[one](s.sizes.get(values.get("from", "deck"), 52) or 52)
+        elif m:
+            low, high = int(m[1]), int(m[2])
+        else:
+            return [{}]
+        made = {name: f"{new} from {low} to {high}"}
+        for counted in ("count", "depth"):
+            if counted in slots and name == "choice":
+                made[counted] = new
+        found.append(made)
+    return found
+
+
+def _sentence(kind: StepKind, texts: Filled, who: str, secretly: bool) -> str | None:
+    values: dict[str, Any] = {"who": who, "secretly": secretly}
+    for element in slots_in(kind.elements):
+        if isinstance(element, Who):
+            continue
+        name = str(getattr(element, "name", ""))
+        if isinstance(element, Flag):
+            values[name] = secretly if name == "secretly" else bool(texts.get(name))
+        elif name not in texts:
+            continue
+        elif isinstance(element, Phrases):
+            if tuple(texts[name].split()) not in element.options and texts[name] not in [
+                " ".join(o) for o in element.options
+            ]:
+                return None
+            values[name] = texts[name]
+        elif isinstance(element, Slot):
+            if element.type == "text":
+                values[name] = texts[name]
+                continue
+            words = words_of(texts[name])
+            try:
+                value, behind = SLOT_TYPES[element.type].read(words, 0)
+            except NotHere:
+                return None
+            if behind != len(words):
+                return None
+            values[name] = value
+    try:
+        return sentence_of(kind.elements, values)
+    except (KeyError, AttributeError, TypeError):
+        return None

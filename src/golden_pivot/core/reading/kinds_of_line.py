@@ -1,0 +1,174 @@
+"""What a line of notes is: handling, a claim, patter, a remark; and lines that the language would take for something else."""
+
+from __future__ import annotations
+
+import re
+
+from ..language.templates import PERFORMER
+from .clauses import Clause
+from .situation import Situation
+
+_TRADE = r"\b(?:pack|packet|cards|pile|heap|rest|her|him|them|top|bottom|half|stack|others?)\b"
+_REMARK = re.compile(
+    r"^(?:square (?:up )?(?:the )?(?:cards|pack|deck|packet|it|them|everything)|thank |applaud|pause|smile|wait|take your time|bow|shrug|"
+    r"(?:(?:let |have )?(?:them|her|him|they|she|he) )?(?:show|shows) it (?:to|round) (?:the )?(?:others|friends|rest|audience)|spread the tabled|"
+    r"nobody (?:may|must|should)|make sure nobody|roll up|look (?:away|puzzled|surprised|her in|him in|them in)|turn (?:your back|away|round)|build up|"
+    r"give (?:the )?(?:pack|deck|cards) out for|have the (?:pack|deck|cards) examined|let them examine|blow on|snap|tap the|wave|ask .* how (?:she|he|they) feel)",
+    re.I,
+)
+_PATTER = re.compile(
+    r"^(?:i'm going to|i am going to|i will now|you could have|have you ever|do you|did you|are you|isn't it|would you believe|please notice|notice that|remember that (?:i|you)|imagine|ladies|"
+    r"as you can see|believe me|you've|watch (?:closely|my)|there is no way|there are (?:exactly )?fifty-two weeks|i have not|i haven't|i never|my grandmother|once upon)|"
+    r"(?:couldn't you|didn't you|isn't it|aren't they|don't you|haven't you|wouldn't you|won't you)\?$",
+    re.I,
+)  # fmt: skip
+_SCRIPT = re.compile(
+    r"\b(?:madam|sir|please|your hand|to yourself|you deal|you like|me a few)\b|^(?:think of|pick a card|take a card|name a|choose a|pick a)",
+    re.I,
+)
+
+
+def kept(text: str, s: Situation) -> str | None:
+    """The line as patter or a remark, where it is one by its marks."""
+    if text.startswith(("#", "“")) and (text.startswith("#") or text.endswith("”")):
+        return text if not _handles(text) else None
+    if (m := re.fullmatch(r"\((.*)\)", text)) is not None:
+        return f"# {m[1]}"
+    if (m := re.fullmatch(r"['\"‘](.*)['\"’]", text)) is not None:
+        return f"“{m[1]}”"
+    if (
+        (m := re.fullmatch(r"(?:note|nb|n\.b\.|remark|tip|beware|careful)\s*:\s*(.*)", text, re.I))
+        and not s.in_set_up
+        and not _claims(m[1])
+    ):
+        return f"# {m[1]}"
+    if (
+        (m := re.fullmatch(r"note\s*:\s*(.*)", text, re.I))
+        and not _claims(m[1])
+        and re.match(r"nobody|no one|careful|mind|do not|don't|keep|watch", m[1], re.I)
+    ):
+        return f"# {m[1]}"
+    if (
+        m := re.fullmatch(r"(?:i|we|you) call this (?:one |routine |trick )?(.+?)\.?", text, re.I)
+        or re.fullmatch(r"(?:title|called)\s*:\s*(.+?)\.?", text, re.I)
+    ) is not None and "this" not in m[1].lower():
+        return f"Title: {m[1]}"
+    if (m := re.fullmatch(r"(?:with )?(?:many )?thanks to (.+?)\.?", text, re.I)) is not None:
+        return f"Credit: {_small(m[1])}".replace(" for the", ", for the", 1)
+    if re.fullmatch(
+        r"(?:the )?[a-z ]*\b(?:idea|method|handling|principle|plot|presentation) (?:is|was|comes from|belongs to|came from|is due to|goes back to) (.+)",
+        text,
+        re.I,
+    ) and not re.search(r"\bcards?\b", text):
+        return f"Credit: {_small(text)}".replace("'", "’")
+    if (
+        s.in_set_up
+        and re.match(
+            r"(?:best|works best|works well|ideal|suitable|suited|good|made|meant|for (?:a |an )?(?:small|large|seated|walk)|close-up|takes? (?:about )?\w+ minutes?|play(?:s|ed)? )\b",
+            text,
+            re.I,
+        )
+        and not re.search(r"\bcards?\b", text)
+    ):
+        return f"Note: {_small(text)}"
+    if _REMARK.search(text):
+        return f"# {text}"
+    if _PATTER.search(text.replace("’", "'")):
+        return f"“{text}”"
+    return None
+
+
+def _small(text: str) -> str:
+    return text[:1].lower() + text[1:].rstrip(".")
+
+
+def _handles(text: str) -> bool:
+    return bool(re.search(r"”,? (?:you|i|they|she|he) (?:tell|say|ask)", text))
+
+
+def _claims(words: str) -> bool:
+    return (
+        bool(re.search(r"\b(?:is|are|lies)\b.*\b(?:now|top|bottom|\w+th|\w+st|\w+nd|\w+rd)\b", words, re.I))
+        and "nobody" not in words.lower()
+    )
+
+
+def may_mislead(text: str, s: Situation) -> bool:
+    """Whether the language reads it as something that a person would not: a word of the trade that becomes a new heap, a note that claims."""
+    if re.match(r"note\s*:", text, re.I) and not s.in_set_up:
+        return True
+    if text.startswith("“"):
+        return True
+    if (
+        re.search(r"\b(?:pack|the (?:deck|pack|packet))\b", text, re.I)
+        and "pack" not in s.sizes
+        and not re.match(r"pack\s*:", text, re.I)
+        and re.search(r"\bpack\b", text, re.I)
+    ):
+        return True
+    words = {w for w in re.findall(_TRADE, text.lower()) if w not in s.sizes and w not in s.names}
+    named = re.findall(r"\b(?:to|on|under|onto|into|from|of) (?:the |a |an )?([a-z]+)", text.lower())
+    return bool(words & set(named)) or any(one in ("her", "him", "them", "she", "he") for one in named)
+
+
+def bared(text: str) -> str:
+    """Without what only says what kind of line it is; a quotation that someone acts on without its marks."""
+    text = re.sub(r"^(?:\d+[.)]|[-*•–])\s+", "", text)
+    if (
+        m := re.fullmatch(
+            r"“([^”]+)”,? (?:you|i) (?:tell|say to|ask) (?:her|him|them|the \w+),? ?(?:and so (?:she|he|they) do(?:es)?)?\.?",
+            text,
+        )
+    ) is not None:
+        return f"They {m[1].strip(' ,.').lower()}"
+    return re.sub(r"^note\s*:\s*", "", text, flags=re.I).strip().rstrip(".!")
+
+
+def is_script(text: str, s: Situation) -> bool:
+    """Whether the imperative is spoken to the spectator."""
+    return bool(_SCRIPT.search(text))
+
+
+def left_over(text: str) -> str | None:
+    """A line that nothing else was found in, where it is spoken to somebody."""
+    return (
+        f"“{text}”"
+        if re.match(r"(?:you (?:may|will|can|could|see)|i (?:will|shall|want)|let me|let us|let's)", text, re.I)
+        else None
+    )
+
+
+def special(lines: tuple[str, ...], clause: Clause, s: Situation) -> tuple[str, ...] | None:
+    """Readings that go by what stands above, not by words."""
+    if lines[0] in ("again", "again twice"):
+        if s.last is None or s.last.kind is None or s.last.kind.opens_block:
+            return None
+        sentence = s.last.text.strip()
+        return (sentence,) if lines[0] == "again" else ("Repeat 2 times:", f"  {sentence}")
+    if lines[0] == "deal-alternately":
+        n = int(re.search(r"for (\d+)", clause.words)[1])  # type: ignore[index]
+        return (
+            f"Repeat {n // 2} times:",
+            "  Deal 1 card from deck face up to table",
+            "  Deal 1 card from deck face down to table",
+        )
+    if lines[0] == "deal-square":
+        rows, across = map(int, re.search(r"(\d+) by (\d+)", clause.words).groups())  # type: ignore[union-attr]
+        return tuple(f"Deal {across} cards from deck to row {i}, from left to right" for i in range(1, rows + 1))
+    if not lines[0]:
+        return None
+    return tuple(by(line, clause.who, clause.secretly) for line in lines)
+
+
+def by(line: str, who: str | None, secretly: bool = False) -> str:
+    """The sentence with this doer; a sentence that has none stays as it is."""
+    from ..language.parser import read_routine
+    from ..language.templates import Who, sentence_of
+
+    if who in (None, PERFORMER):
+        return line
+    head = line[: len(line) - len(line.lstrip())]
+    (read, *_) = read_routine(line.strip()).lines
+    if read.kind is None or not any(isinstance(one, Who) for one in read.kind.elements):
+        return line
+    return head + sentence_of(read.kind.elements, {**read.values, "who": who})

@@ -1,0 +1,236 @@
+"""Reading what performers write: a line of notes, behind a routine, as sentences of the language.
+
+The answer is a list of readings, the likeliest first. Every reading is checked by the strict parser in its place: what is
+offered can be carried out as far as that can be seen from the text. Reading never raises.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+from functools import lru_cache
+
+from ..building import PROOF, compile_what_can_be
+from ..language.parser import lines_of, read_routine
+from ..language.printer import line_text
+from ..language.routine import STEP, UNREAD, Line
+from ..language.templates import SPECTATOR
+from . import kinds_of_line, lists
+from .clauses import Clause, clauses_of
+from .filling import Candidate, candidates
+from .idioms import CANNOT, IDIOMS, told
+from .normal import mended, normal
+from .situation import Situation, situation_of
+
+MOST_READINGS = 4
+MOST_SAID = 600
+"""letters of a sentence; more is no sentence of notes"""
+_NO_CARD = "No card is followed."
+
+
+@dataclass(frozen=True)
+class Reading:
+    lines: tuple[str, ...]
+    """sentences of the language; those of a block keep their margin"""
+    taken: tuple[str, ...] = ()
+    """what was taken for granted, in words of the language"""
+
+
+@dataclass(frozen=True)
+class Answer:
+    readings: tuple[Reading, ...] = ()
+    asks: bool = False
+    """which of the readings is meant is a question"""
+    cannot: str = ""
+    """what is missing in the language, where no sentence says it"""
+
+    @property
+    def is_sure(self) -> bool:
+        return bool(self.readings) and not self.asks
+
+
+NOTHING = Answer()
+_LIFTS = re.compile(r"\b(?:cut off|lift|lift off|take|remove|pick|pull out|draw|count|deal|cut)\b")
+_TO_WHERE = re.compile(
+    r" ,? ?and (?:drop|put|place|lay|hide|set|throw|keep|deposit) (?:(?:it|them|these|those) )?(?:down )?(?:on|onto|in|into|to) (?=(?:my |their )?(?:table|pocket|hand|box|mat|envelope|case|hat|glass|wallet))"
+)
+"""*lift off ten and drop them on the table* is one thing"""
+
+
+def read_line(before: str, said: str) -> Answer:
+    """`before`: the routine above the line, as it stands."""
+    text = said.strip()
+    if not text or len(text) > MOST_SAID or "\n" in text:
+        return NOTHING
+    return _read(before.rstrip("\n"), text, said[: len(said) - len(said.lstrip())])
+
+
+@lru_cache(1024)
+def _read(before: str, text: str, margin: str) -> Answer:
+    s = situation_of(before)
+    s = replace(s, margin=margin if len(margin) >= len(s.opened) else s.opened)
+    if (kept := kinds_of_line.kept(text, s)) is not None:
+        return Answer((Reading((kept,)),))
+    strict = _strictly(before, text, s)
+    if strict and not kinds_of_line.may_mislead(text, s):
+        return Answer((Reading(strict),))
+    text = kinds_of_line.bared(text)
+    if not kinds_of_line.may_mislead(text, s) and (
+        respelled := _strictly(
+            before,
+            re.sub(
+                r"[A-Za-z]{3,}",
+                lambda m: m[0] if m[0] in s.names or m[0].isupper() else mended(m[0].lower()),
+                text.replace("ontop", "on top"),
+            ),
+            s,
+        )
+    ):
+        return Answer((Reading(respelled),))
+    for mend in (False, True):
+        plain = normal(text, s.names, mend)
+        if (made := lists.listed(plain, s)) and (sound := checked(before, (made,), s.margin)):
+            return Answer((Reading(sound),))
+        found = _answered(before, plain, s, None, 0, kinds_of_line.is_script(text, s))
+        if found.readings or found.cannot:
+            return found
+    if strict:
+        return Answer((Reading(strict),))
+    said = kinds_of_line.left_over(text)
+    return Answer((Reading((said,)),)) if said else NOTHING
+
+
+def _strictly(before: str, text: str, s: Situation) -> tuple[str, ...] | None:
+    """The line as the language writes it, where it is a sentence of it already."""
+    found = checked(before, (text,), s.margin)
+    return found if found and not text.startswith(("#", "“")) else None
+
+
+def _answered(before: str, plain: str, s: Situation, who: str | None, depth: int, script: bool = False) -> Answer:
+    """One clause, or several one after the other."""
+    merged = _TO_WHERE.sub(" to ", plain) if _LIFTS.search(plain) else plain
+    for clause in (
+        *clauses_of(merged, who, s, script),
+        *(clauses_of(plain, who, s, script) if merged != plain else ()),
+    ):
+        whole = _one_clause(before, clause, s)
+        if whole.readings or whole.cannot:
+            return whole
+    if (
+        depth == 0
+        and (m := re.fullmatch(r"(.+?) ,? ?(?:(twice|thrice)|(\d+) times)(?: in all)?", plain))
+        and not re.search(r"^(?:repeat|do|if|when|until) ", m[1])
+    ):
+        once = _answered(before, m[1], s, who, 1, script)
+        if once.is_sure and len(once.readings[0].lines) == 1 and not once.readings[0].lines[0].endswith(":"):
+            times = {"twice": 2, "thrice": 3}.get(m[2] or "", int(m[3] or 0))
+            return Answer(
+                (Reading((f"Repeat {times} times:", f"  {once.readings[0].lines[0]}"), once.readings[0].taken),)
+            )
+    if depth < 5:
+        for left, right, joint in _splits(plain):
+            answer = _in_two(before, left, right, joint, s, who, depth, script)
+            if answer is not None:
+                return answer
+    return NOTHING
+
+
+def _splits(plain: str) -> Iterator[tuple[str, str, str]]:
+    """Before each joint of the sentence, the first first."""
+    for m in re.finditer(r" , (?:and |then |but )?| and (?:then )?| then | but | ~ ", plain):
+        yield plain[: m.start()].strip(" ,"), plain[m.end() :].strip(" ,"), m[0].strip()
+
+
+def _in_two(
+    before: str, left: str, right: str, joint: str, s: Situation, who: str | None, depth: int, script: bool
+) -> Answer | None:
+    if not left or not right:
+        return None
+    for clause in clauses_of(left, who, s, script):
+        first = _one_clause(before, clause, s)
+        if not first.readings:
+            continue
+        lines = first.readings[0].lines
+        opened = lines[-1].rstrip().endswith(":")
+        behind = before + "".join(f"\n{s.margin}{line}" for line in lines)
+        after = situation_of(behind)
+        doer = SPECTATOR if clause.who is None and lines[-1].startswith("Spectator") else clause.who
+        goes_on = doer if not clause.asked or "," not in joint else None
+        second = _answered(behind, right, replace(after, margin=after.opened or s.margin), goes_on, depth + 1)
+        if not second.readings:
+            continue
+        rests = [
+            Reading((*lines, *("  " * opened + line for line in one.lines)), (*first.readings[0].taken, *one.taken))
+            for one in second.readings
+        ]
+        if first.asks:
+            return Answer(
+                tuple(Reading((*one.lines, *rests[0].lines[len(lines) :])) for one in first.readings), asks=True
+            )
+        return Answer(tuple(rests), second.asks)
+    return None
+
+
+def _one_clause(before: str, clause: Clause, s: Situation) -> Answer:
+    found: list[Reading] = []
+    for idiom in IDIOMS:
+        for readings in told(idiom, clause.words, s):
+            if readings[0][0].startswith(CANNOT):
+                return Answer(cannot=readings[0][0].partition(": ")[2])
+            for lines in readings:
+                made = kinds_of_line.special(lines, clause, s)
+                if made and (sound := checked(before, made, s.margin)):
+                    found.append(Reading(sound))
+            if found:
+                return Answer(tuple(found), asks=len(readings) > 1 and len(found) > 1)
+    scored: list[tuple[float, int, Candidate, tuple[str, ...]]] = []
+    seen: set[tuple[str, ...]] = set()
+    for nth, candidate in enumerate(candidates(clause, s)):
+        if len(scored) > 12 and candidate.score < scored[0][0]:
+            break
+        if candidate.lines in seen:
+            continue
+        seen.add(candidate.lines)
+        if sound := checked(before, candidate.lines, s.margin):
+            scored.append((candidate.score, -nth, candidate, sound))
+    scored.sort(key=lambda one: (one[0], one[1]), reverse=True)
+    if not scored:
+        return NOTHING
+    best = scored[0][2]
+    asks = [one for one in scored if one[2].question and one[2].question == best.question]
+    rest = [one for one in scored if one not in asks] if len(asks) > 1 else scored
+    kept = dict.fromkeys(
+        Reading(sound, one.taken) for _, _, one, sound in ([*asks, *rest] if len(asks) > 1 else rest)
+    )
+    if len(asks) > 1:
+        return Answer(tuple(list(kept)[: len(asks)]), asks=True)
+    return Answer(tuple(list(kept)[:MOST_READINGS]))
+
+
+@lru_cache(4096)
+def checked(before: str, lines: tuple[str, ...], margin: str) -> tuple[str, ...] | None:
+    """The lines as the language writes them, where they can stand there; None where they cannot."""
+    rows = [margin + line for line in lines]
+    tail = []
+    if rows[-1].rstrip().endswith(":"):
+        pad = " " * (len(rows[-1]) - len(rows[-1].lstrip()) + 2)
+        out = re.match(r"\s*Until (.+) runs out:", rows[-1])
+        tail = [pad + (f"Deal 1 card from {out[1]} to bodyheap" if out else "Turn deck over")]
+    above = lines_of(before) if before else []
+    routine = read_routine("\n".join([*above, *rows, *tail]) + "\n")
+    first = len(above) + 1
+    mine = [line for line in routine.walk() if first <= line.number < first + len(rows)]
+    if any(line.is_ == UNREAD for line in mine) or any(fault.line >= first for fault in routine.faults):
+        return None
+    if not routine.faults:
+        faults = compile_what_can_be(routine, PROOF)[1]
+        if any(fault.line >= first and fault.message != _NO_CARD and not fault.is_limit for fault in faults):
+            return None
+    return tuple(
+        line.text[: len(line.text) - len(line.text.lstrip())].removeprefix(margin) + _written(line) for line in mine
+    )
+
+
+def _written(line: Line) -> str:
+    return line_text(line).strip() if line.is_ == STEP else line.text.strip()
