@@ -31,8 +31,8 @@ _AWAY = re.compile(
     r"^(?:while (?:you|i) look away|with (?:your|my) back turn|behind (?:your|my) back|secretly|silently|quietly|without a word|unseen|in secret|count down silently|privately|without letting you see)\b ?,? ?"
 )
 _FRONT = re.compile(
-    r"^(?:and|so|but|from start there be|there be|after that|after this|afterwards|next ,|when (?:all|they) (?:are|have|be) (?:all )?(?:deal|do|done)\b ?,?|here|at this point|this time|meanwhile|from start|at end|in end|as you can see|you see|"
-    r"again|before (?:we|you) (?:begin|start) ,?|beforehand ,?|to begin|to begin with|to start with|first|1st|lastly|last of all|that do|this do|on table) ?,? (?=\w)"
+    r"^(?:and|so (?=they|you|i\b|we)|but|from start there be|there be \d+ move :|there be|after that|after this|afterwards|next ,|when (?:all|they) (?:are|have|be) (?:all )?(?:deal|do|done)\b ?,?|here|at this point|this time|meanwhile|from start|at end|in end|as you can see|you see|"
+    r"again|before (?:we|you) (?:begin|start)(?: ,)?|beforehand|however .+? ,|of (?:\d+|those|these)(?: that be left| left| that remain)?(?: ,)?|you (?:will )?see that|beforehand(?: ,)?|to begin|to begin with|to start with|first|1st|lastly|last of all|that do|this do|on table) ?,? (?=\w)"
 )
 _ASK = re.compile(
     r"^(?:please )?(?:have|let|ask|get|invite|make|tell|allow|want|need|request|instruct|persuade|may) (?:for )?(?:a |an )?(?:another )?(?:them|her|they|people|1 of them|someone)\b(?: to)? (?=\S)"

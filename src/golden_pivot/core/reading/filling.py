@@ -8,14 +8,14 @@ from dataclasses import dataclass
 from functools import cache
 from typing import Any
 
-from ..language.kinds import StepKind
+from ..language.kinds import ENDING, StepKind
 from ..language.phrases import NotHere
 from ..language.slots import SLOT_TYPES
 from ..language.templates import PERFORMER, SPECTATOR, Flag, Optional, Phrases, Slot, Who, sentence_of, slots_in
 from ..language.words import words_of
 from ..steps import REGISTRY
 from .clauses import Clause
-from .nouns import HEDGES, tokens_of
+from .nouns import HEDGES, default_heap, tokens_of
 from .situation import Situation
 from .wordings import Filled, Wording, compiled, fits
 
@@ -165,7 +165,7 @@ def _made(kind: StepKind, clause: Clause, filled: Filled, behind: Filled, s: Sit
     if row and "to" in slots and values.get("to", "table") == "table":
         values["to"] = "row"
     if "to" in values and "from" in values and values["to"] == values["from"] and values["to"] == "table":
-        values["to"] = "hand" if who == SPECTATOR else "aside"
+        values["to"] = "heap"
     hidden = "secretly" in slots and (secretly or _unsaid(kind, who, values))
     ranges = _ranges(kind, slots, values, s)
     for n, chosen in enumerate(ranges):
@@ -220,8 +220,15 @@ def _meant(kind: StepKind, slot: str, values: Filled, who: str, s: Situation) ->
             return s.cards[-2]
         case "hands":
             return "hand, table" if "hand" in s.sizes and "table" in s.sizes else None
+        case "focus":
+            return s.focus or s.moved_to or "deck"
+        case "singles":
+            return ", ".join(name for name, size in s.sizes.items() if size == 1) or None
+        case "packets":
+            return ", ".join(name for name, size in s.sizes.items() if size > 1) or None
         case "its top":
-            return f"the top card of {values.pop('place', 'deck')}"
+            where = values.pop("place", "deck")
+            return f"the top card of {(s.focus or s.moved_to or 'deck') if where == 'focus' else where}"
         case "moved or deck":
             return s.moved_to if s.moved_to and s.has(s.moved_to) else "deck"
         case "tops" if slot == "left":
@@ -269,7 +276,9 @@ def _home(slot: str, slots: dict[str, Any], values: Filled) -> str | None:
         "to": ("to", "place" if "prediction" in slots else "to"),
         "range": ("number", "choice"),
     }.get(slot, (slot,)):
-        if name not in slots or name in values:
+        if name not in slots or (
+            name in values and not (slot == "range" and values[name] in (*HEDGES, "1 to pack", "1 to most"))
+        ):
             continue
         element = slots[name]
         if slot == "range" and not (isinstance(element, Slot) and element.type == "range"):
@@ -287,6 +296,8 @@ def _default(
 ) -> str | None:
     """What goes without saying; None for nothing."""
     if isinstance(element, Slot) and not optional:
+        if element.type == "place" and kind.phase == ENDING:
+            return default_heap(s)
         if element.type == "place" and name in ("from", "place", "pile"):
             return "deck"
         if element.type == "place" and name == "to" and not optional:

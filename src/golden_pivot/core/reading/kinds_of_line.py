@@ -23,7 +23,7 @@ _PATTER = re.compile(
     re.I,
 )  # fmt: skip
 _SCRIPT = re.compile(
-    r"\b(?:madam|sir|please|your hand|to yourself|you deal|you like|me a few)\b|^(?:think of|pick a card|take a card|name a|choose a|pick a)",
+    r"\b(?:madam|sir|to yourself|leave me)\b|^(?:think of|pick a card|take a card|name a|choose a|pick a)",
     re.I,
 )
 

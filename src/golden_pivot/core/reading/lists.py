@@ -40,6 +40,8 @@ def _suits(plain: str, s: Situation) -> str | None:
 
 def _cards(plain: str, s: Situation) -> str | None:
     cards = re.findall(r"⟨([^⟩]+)⟩", plain)
+    if re.match(r"\d+ cards\b", plain) and not s.has_pack:
+        return None
     if len(cards) < 2 or any(" of " not in card for card in cards):
         return None
     rest = re.sub(r"⟨[^⟩]+⟩", " ", plain)

@@ -83,7 +83,7 @@ def normal(text: str, names: Set[str], mend: bool = False) -> str:
     said = _SHORT_CARD.sub(lambda m: keep(f"⟨{RANK_MARKS[m[1].lower()]} of {SUIT_MARKS[m[2].lower()]}⟩"), said)
     spelled = re.search(r"\bspel|letter", said, re.I) is not None
     said = re.sub(
-        r"(?<=[a-z,:] )([A-Z]{3,})(?![\w'])",
+        r"(?:(?<=[a-z,:;] )|^)([A-Z]{3,})(?![\w'])",
         lambda m: m[0] if m[1].lower() in SHORT else keep(f"“{m[1].lower()}”" if spelled else f"⟨{m[1]}⟩"),
         said,
     )
@@ -128,10 +128,16 @@ def normal(text: str, names: Set[str], mend: bool = False) -> str:
     )
     plain = re.sub(r"\b(?:their|her|his|spectator 's|helper 's|volunteer 's|own)\b(?! ?$)", "their", plain)
     plain = re.sub(r"\b(?:their )+", "their ", plain)
-    plain = re.sub(r"\b(?:hers|theirs|his)\b", "theirs", plain)
-    plain = re.sub(r"[,;]", " , ", plain)
+    plain = re.sub(r"\b(?:hers|theirs|his)\b|(?<=\bon )her$", "theirs", plain)
+    plain = re.sub(r"\s+", " ", re.sub(r"[,;]", " , ", plain))
     plain = re.sub(r"\x00(\d+)\x00", lambda m: kept[int(m[1])], plain)
     plain = re.sub(r"\b(?:my|your|our)\b(?! ?$)", "my", plain)
+    plain = re.sub(
+        r", (?:it|that|they|number) be (?=at least|at most|between|from \d|up to|fewer|less|more than|no more|not more)",
+        ", ",
+        plain,
+    )
+    plain = re.sub(r" : \d+(?: cards)?$", "", plain.strip(" ,:?"))
     return re.sub(r"\s+", " ", plain).strip(" ,:?")
 
 

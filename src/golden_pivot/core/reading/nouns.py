@@ -13,7 +13,7 @@ from itertools import product
 from ..cards import RANKS
 from ..english import ordinal
 from .lexicon import DECK, PILES
-from .normal import as_read
+from .normal import as_read, mended, vocabulary
 from .situation import Situation
 
 Found = Iterator[tuple[str, int]]
@@ -96,12 +96,14 @@ def place_named(words: str, s: Situation) -> str | None:  # noqa: C901  one line
         return _their(words.removeprefix("their "), s)
     if words.startswith("my "):
         words = words.removeprefix("my ")
-        if words in ("cards", "packet", "half", "heap", "pile"):
+        if words in ("cards", "packet", "half", "heap", "pile") or words.isdigit():
             return "table" if s.has("table") else None
     if words in ("1", "cards of " + words):
         return None
     if words in ("theirs", "their") and s.told_pile:
         return f"pile {s.told_pile}"
+    if words in ("theirs", "their") and s.has("hand"):
+        return "hand"
     words = re.sub(r"^(?:whole|entire|complete|full) ", "", words)
     if words in s.sizes and words not in ("dealt",):
         return words
@@ -118,6 +120,22 @@ def place_named(words: str, s: Situation) -> str | None:  # noqa: C901  one line
         )
     ):
         return _pile_by_side(m[1], s)
+    if (
+        words in ("that", "it", "that pile", "this pile", "that 1")
+        and s.focus
+        and s.focus.startswith("pile ")
+        and s.last is not None
+        and "place" in s.last.values
+    ):
+        return s.focus
+    if (m := re.fullmatch(r"(?:rest|what be left|remainder|what remain) of (.+)", words)) and (
+        inner := place_named(m[1], s)
+    ):
+        return inner
+    if words == "other packet" and len(s.piles) < 2:
+        return "deck"
+    if words in ("it", "that", "that pile", "last pile") and len(s.piles) == 1:
+        return s.piles[0]
     if s.told_pile and re.fullmatch(
         r"(?:chosen|choose|pick|point|selected|select|indicate|touch|that|it|pile they (?:pick|choose|point to|point at|touch|select)|1 they (?:pick|choose|point to)|name)(?: (?:pile|heap|packet|column|one|1))?",
         words,
@@ -210,7 +228,7 @@ def _packet(words: str, s: Situation) -> str | None:
     for where in (words, last, "table" if words != "packet" else None, "hand", "packet", "table", "dealt"):
         if where and s.has(where):
             return where
-    return None
+    return "deck" if words == "packet" and s.has("deck") else None
 
 
 def _last_moved(s: Situation) -> str | None:
@@ -237,6 +255,12 @@ def target(words: str, s: Situation, who: str) -> str | None:
         return "discard"
     if words in ("row", "line"):
         return "row"
+    if (
+        re.fullmatch(r"[a-z]{3,}", words)
+        and words not in vocabulary()
+        and (mended(words) == words or sorted(mended(words)) != sorted(words))
+    ):
+        return words  # a place of its own
     return place_named(words, s)
 
 
@@ -355,8 +379,6 @@ def card_named(words: str, s: Situation) -> str | None:
         "short",
         "odd back card",
         "mark card",
-        "force card",
-        "my force card",
         "key-card",
         "red-backed card",
         "blue-backed card",
@@ -366,6 +388,9 @@ def card_named(words: str, s: Situation) -> str | None:
         )
         found = [name for name in s.cards if name == wanted] or [name for name in s.cards if name.isupper()]
         return found[-1] if found else None
+    if (words == "card" and s.their_card is None) or words in ("force card", "force"):
+        found = [name for name in s.cards if name.isupper() or " of " in name]
+        return found[0] if found else "FORCE" if s.in_set_up else None
     if words in ("prediction", "prediction card", "predicted card"):
         found = [name for name in s.cards if name.isupper() or " of " in name]
         return found[0] if found else None
@@ -453,6 +478,14 @@ def spot_said(words: str, s: Situation) -> str | None:
 
 
 def default_heap(s: Situation) -> str:
+    """Where a card is looked for that is said to be on top, or tenth: where the last line was about a heap, there."""
+    if s.focus and s.has(s.focus) and s.focus != "deck" and s.last is not None and "place" in s.last.values:
+        return s.focus
+    if s.sizes and not s.has("deck"):
+        return next(
+            (where for where in (s.focus, s.moved_to) if where and (s.has(where) or where.startswith("pile "))),
+            "deck",
+        )
     return "deck"
 
 

@@ -16,7 +16,7 @@ from ..language.parser import lines_of, read_routine
 from ..language.printer import line_text
 from ..language.routine import STEP, UNREAD, Line
 from ..language.templates import SPECTATOR
-from . import kinds_of_line, lists
+from . import kinds_of_line, lists, nouns
 from .clauses import Clause, clauses_of
 from .filling import Candidate, candidates
 from .idioms import CANNOT, IDIOMS, told
@@ -51,6 +51,7 @@ class Answer:
 
 
 NOTHING = Answer()
+_TABLED = re.compile(r" ,? ?(?:and )?table (?:them|it|these|those)(?: for a (?:second|moment|while|2nd))?\b")
 _LIFTS = re.compile(r"\b(?:cut off|lift|lift off|take|remove|pick|pull out|draw|count|deal|cut)\b")
 _TO_WHERE = re.compile(
     r" ,? ?and (?:drop|put|place|lay|hide|set|throw|keep|deposit) (?:(?:it|them|these|those) )?(?:down )?(?:on|onto|in|into|to) (?=(?:my |their )?(?:table|pocket|hand|box|mat|envelope|case|hat|glass|wallet))"
@@ -90,8 +91,6 @@ def _read(before: str, text: str, margin: str) -> Answer:
         return Answer((Reading(respelled),))
     for mend in (False, True):
         plain = normal(text, s.names, mend)
-        if (made := lists.listed(plain, s)) and (sound := checked(before, (made,), s.margin)):
-            return Answer((Reading(sound),))
         found = _answered(before, plain, s, None, 0, kinds_of_line.is_script(text, s))
         if found.readings or found.cannot:
             return found
@@ -109,7 +108,11 @@ def _strictly(before: str, text: str, s: Situation) -> tuple[str, ...] | None:
 
 def _answered(before: str, plain: str, s: Situation, who: str | None, depth: int, script: bool = False) -> Answer:
     """One clause, or several one after the other."""
-    merged = _TO_WHERE.sub(" to ", plain) if _LIFTS.search(plain) else plain
+    merged = _TABLED.sub(" to table", _TO_WHERE.sub(" to ", plain)) if _LIFTS.search(plain) else plain
+    if (made := lists.listed(plain, s)) and (sound := checked(before, (made,), s.margin)):
+        return Answer((Reading(sound),))
+    if depth == 0 and (either := _any_of(before, plain, s)) is not None:
+        return either
     for clause in (
         *clauses_of(merged, who, s, script),
         *(clauses_of(plain, who, s, script) if merged != plain else ()),
@@ -129,16 +132,34 @@ def _answered(before: str, plain: str, s: Situation, who: str | None, depth: int
                 (Reading((f"Repeat {times} times:", f"  {once.readings[0].lines[0]}"), once.readings[0].taken),)
             )
     if depth < 5:
-        for left, right, joint in _splits(plain):
+        for left, right, joint in _splits(merged):
             answer = _in_two(before, left, right, joint, s, who, depth, script)
             if answer is not None:
                 return answer
     return NOTHING
 
 
+_LIKED = re.compile(
+    r"(?:they )?(?:do it|do this|go on|carry on|keep on|continue|repeat this)? ?,? ?(?:for )?as (?:long|often|many times) as they (?:like|please|want) ,? ?(.+?) (?:or|and) (.+?)(?: ,? in any order)?"
+)
+
+
+def _any_of(before: str, plain: str, s: Situation) -> Answer | None:
+    """*For as long as they like, cutting or turning the top two over*: one of these, again and again."""
+    m = _LIKED.fullmatch(plain)
+    if m is None:
+        return None
+    moves = [_answered(before, f"they {words}", s, None, 1) for words in m.groups()]
+    if not all(one.is_sure and len(one.readings[0].lines) == 1 for one in moves):
+        return None
+    made = ("As often as the spectator likes, one of:", *(f"  {one.readings[0].lines[0]}" for one in moves))
+    sound = checked(before, made, s.margin)
+    return Answer((Reading(sound),)) if sound else None
+
+
 def _splits(plain: str) -> Iterator[tuple[str, str, str]]:
     """Before each joint of the sentence, the first first."""
-    for m in re.finditer(r" , (?:and |then |but )?| and (?:then )?| then | but | ~ ", plain):
+    for m in re.finditer(r" , (?:and |then |but )?| and (?:then )?| then | but | ~ | : ", plain):
         yield plain[: m.start()].strip(" ,"), plain[m.end() :].strip(" ,"), m[0].strip()
 
 
@@ -184,6 +205,8 @@ def _one_clause(before: str, clause: Clause, s: Situation) -> Answer:
                     found.append(Reading(sound))
             if found:
                 return Answer(tuple(found), asks=len(readings) > 1 and len(found) > 1)
+    if (made := _same_with_others(clause, s)) is not None and (sound := checked(before, (made,), s.margin)):
+        return Answer((Reading(sound),))
     scored: list[tuple[float, int, Candidate, tuple[str, ...]]] = []
     seen: set[tuple[str, ...]] = set()
     for nth, candidate in enumerate(candidates(clause, s)):
@@ -206,6 +229,56 @@ def _one_clause(before: str, clause: Clause, s: Situation) -> Answer:
     if len(asks) > 1:
         return Answer(tuple(list(kept)[: len(asks)]), asks=True)
     return Answer(tuple(list(kept)[:MOST_READINGS]))
+
+
+def _same_with_others(clause: Clause, s: Situation) -> str | None:
+    """*So many in the hand, and the rest in the other packet*: what the last line does, with another number and place."""
+    if (made := _more(clause, s)) is not None:
+        return made
+    last = next(
+        (
+            line
+            for line in reversed(s.lines[-6:])
+            if {"depth", "count"} & line.values.keys() and line.kind and line.kind.family == "Blocks"
+        ),
+        None,
+    )
+    if last is None:
+        return None
+    many = where = None
+    for m in re.finditer(r" (?:in|from|of|with|on|off) ", clause.words):
+        said, where = clause.words[: m.start()], nouns.place_named(clause.words[m.end() :], s)
+        rest = re.fullmatch(r"(?:rest|remainder|others)(?: of (\d+))?", said)
+        many = nouns.number_said(said, s)
+        if rest and s.number and (rest[1] or s.high):
+            many = f"{rest[1] or s.high} - {s.number}"
+        if many and where:
+            break
+    slot = next((one for one in ("depth", "count") if one in last.values), None)
+    if many is None or where is None or slot is None or last.values.get("choice"):
+        return None
+    spans = {name: (start, end) for name, _, start, end in last.spans}
+    text = last.text
+    for name, new in sorted(
+        ((slot, many), ("place" if "place" in spans else "from", where)),
+        key=lambda one: -spans.get(one[0], (0, 0))[0],
+    ):
+        if name not in spans:
+            return None
+        text = text[: spans[name][0]] + new + text[spans[name][1] :]
+    return text.strip()
+
+
+def _more(clause: Clause, s: Situation) -> str | None:
+    """*Three more on the same heap*, behind a deal."""
+    m = re.fullmatch(
+        r"(?P<n>.+?) (?:more|more cards) (?:on|onto|ontop|to|into) (?:same|that|it|them)(?: (?:heap|pile|packet))?",
+        clause.words,
+    )
+    many = nouns.number_said(m["n"], s) if m else None
+    if many is None or s.dealt_from is None or s.dealt_to is None:
+        return None
+    return kinds_of_line.by(f"Deal {many} cards from {s.dealt_from} to {s.dealt_to}", clause.who)
 
 
 @lru_cache(4096)

@@ -9,11 +9,12 @@ from typing import Any
 
 from ..answers.plays import play
 from ..faults import BadRoutine, OutOfBudget
+from ..language.expressions import Number
 from ..language.facets import Facet
 from ..language.parser import read_routine
 from ..language.phrases import place_text
 from ..language.routine import STEP, Line
-from ..language.values import NewNumber
+from ..language.values import Indexed, NewNumber
 
 OFF_HAND = ("aside", "pocket", "discard", "spare")
 
@@ -39,6 +40,10 @@ class Situation:
     dealt_to: str | None = None
     moved_to: str | None = None
     """where the last cards went"""
+    focus: str | None = None
+    """the heap that the last line was about: shuffled, cut, turned over, or put together"""
+    high: int | None = None
+    """the highest that the last number can be"""
     spectator_moved: bool = False
     last: Line | None = None
     """the last step"""
@@ -120,6 +125,8 @@ def situation_of(text: str) -> Situation:
     piles: list[str] = []
     told = dealt_from = dealt_to = moved = None
     by_spectator = False
+    focus: str | None = None
+    high: int | None = None
     for line in steps:
         values = line.values
         new = _numbers_of(line)
@@ -135,9 +142,28 @@ def situation_of(text: str) -> Situation:
             if kind == "place" and slot in ("to",) and values.get(slot)
         ]
         source = values.get("from")
+        about = next(
+            (place_text(values[slot]) for slot in ("place", "to") if isinstance(values.get(slot), str | Indexed)),
+            None,
+        )
+        focus = (
+            about
+            if "place" in values or (line.kind and line.kind.family == "Blocks")
+            else None
+            if source is not None
+            else focus
+        )
+        for value in values.values():
+            if isinstance(value, NewNumber) and isinstance(value.high, Number):
+                high = value.high.value
         if (line.kind and line.kind.phase == "handling") or "from" in values:
             by_spectator = values.get("who") == "spectator"
-            if line.kind and line.kind.family == "Counting" and source is not None:
+            if (
+                line.kind
+                and (line.kind.family == "Counting" or "deal+s" in line.kind.sentence)
+                and source is not None
+                and not line.has(Facet.DEALS_PILES)
+            ):
                 dealt_from, dealt_to = place_text(source), (where or ["row" if values.get("row") else "dealt"])[0]
                 moved = dealt_to
             elif where:
@@ -152,7 +178,7 @@ def situation_of(text: str) -> Situation:
             told = new[-1] if new else told
     piles = [name for name in sizes if name.startswith("pile ") and sizes[name]]
     return Situation(
-        sizes, frozenset(laid), tuple(numbers), frozenset(secret), tuple(cards), tuple(piles), told, dealt_from, dealt_to, moved, by_spectator,
+        sizes, frozenset(laid), tuple(numbers), frozenset(secret), tuple(cards), tuple(piles), told, dealt_from, dealt_to, moved, focus, high, by_spectator,
         steps[-1] if steps else None, steps, "", opened, any(line.has(Facet.PACK) for line in steps),
         all(not line.kind or line.kind.phase in ("page", "set-up", "setup") for line in steps),
     )  # fmt: skip

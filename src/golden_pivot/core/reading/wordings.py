@@ -46,7 +46,7 @@ class Either:
     options: tuple[tuple[object, ...], ...]
 
 
-_PIECE = re.compile(r"\{(\w+)\}|([A-Z]{3,})|([(\[|)\]])|(\.\.\.)|([^\s()\[\]|{}]+)")
+_PIECE = re.compile(r"\{(\w+)\}|([A-Z]{3,})|([(\[|)\]])|(\.{3,4})|([^\s()\[\]|{}]+)")
 
 
 @cache
@@ -70,7 +70,8 @@ def compiled(wording: str) -> Wording:
             options = [tuple(option) for option in stack.pop()]
             stack[-1][-1].append(Either((*options, ()) if mark == "]" else tuple(options)))
         elif dots:
-            stack[-1][-1].append(Either(tuple(("*",) * n for n in range(26))))
+            mark = "*" if len(dots) == 3 else "**"
+            stack[-1][-1].append(Either(tuple((mark,) * n for n in range(26))))
         else:
             stack[-1][-1].append(as_read(word))
     return Wording(tuple(stack[0][0]), given)
@@ -118,7 +119,9 @@ def fits(kind: StepKind, wording: Wording, tokens: Sequence[str], s: Situation) 
                 kind_of_gap = "target"
             for text, j in _gap(kind_of_gap, tokens, i, s):
                 yield from walk(rest, j, {**filled, part.slot: text})
-        elif i < len(tokens) and (part == "*" or tokens[i] == part):
+        elif i < len(tokens) and (
+            part == "**" or (part == "*" and not tokens[i].startswith("⟨")) or tokens[i] == part
+        ):
             yield from walk(rest, i + 1, filled)
 
     for filled, i in walk(wording.parts, 0, {}):

@@ -148,7 +148,7 @@ def cut_off(b: Builder) -> None:
         "give (it|cards|them) a cut",
         "cut [exactly] {depth} [cards] (to bottom|under|from top to bottom) [of {place}] => score=1",
         "MOVE {depth} [cards] (from top to bottom|from top of {place} to bottom|to bottom|from top to bottom of {place}|under|underneath) [of {place}] [1 at a time] [,] => score=1",
-        "{depth} [cards] (go|goes|be move|move) (from top [of {place}] to bottom|to bottom) [of {place}] [1 at a time] => score=2",
+        "{depth} [cards] (go|goes|be move|move) (from top [of {place}] to bottom|to bottom) [of {place}] [1 at a time] => may=singly; score=2",
         "MOVE any number of cards {choice} from top to bottom => score=2",
         "MOVE {choice} [cards] from top to bottom => score=1",
         "complete cut => place=deck; score=-3",

@@ -154,6 +154,7 @@ def take_any(b: Builder) -> None:
     example="Spectator takes the 7th card of deck to hand: their card",
     says="Take {spot} {>to}.",
     wordings=(
+        "TAKE {spot} and (put|place|lay|set|drop) it (at|on|in|to|into|onto) {to} => score=1",
         "TAKE {spot} and (look at|remember|look at and remember|note) it => card=new; score=1",
         "(give|hand) {spot} to them => who=spectator; score=-1",
         "TAKE {spot} [and keep it]",

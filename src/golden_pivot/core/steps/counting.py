@@ -50,6 +50,7 @@ def deals(b: Builder, count: Reader) -> None:
     says="Deal {count} {#count} from {from}[ {>to}], one at a time[, {row}][, {way}].",
     singly=True,
     wordings=(
+        "DEAL as many [cards] (off|from) {from} as they have [them] [,] => count=size of hand; score=1",
         "(count|count off|count out) {count} [cards] [off] [top] [,] {down} => score=0.5",
         "{count} cards => needs=target; score=-1",
         "count off {count} cards to table [1 by 1] => score=-2",
@@ -93,6 +94,7 @@ def deal(b: Builder) -> None:
     singly=True,
     free=freely("You said stop when you liked"),
     wordings=(
+        "DEAL as (many|few) [cards] as they like => stopper=the spectator says; number=1 to pack; who=spectator; score=1",
         "DEAL [cards] [1 by 1] [{down}] (until|till) they (call|say|shout|tell you to|tell you|want you to|ask you to) [out] stop => stopper=the spectator says; number=1 to pack; score=2",
         "DEAL [cards] (until|till) they (stop you|say when|feel like stop) => stopper=the spectator says; number=1 to pack; score=2",
         "DEAL [off] as many [cards] as they (like|please|want|fancy|wish) => stopper=the spectator says; number=1 to pack; who=spectator; secretly=yes; score=2",

@@ -23,6 +23,12 @@ if TYPE_CHECKING:
     example="Ends with: the top cards of pile 1, pile 2, pile 3 have the same value",
     says="Turn over the top cards of {places}.",
     wordings=(
+        "do 2 top cards [that be left] => places=packets; what=value; score=2",
+        "2 cards put by have same value => places=singles; what=value; score=2",
+        "2 cards (put|set|lay) (by|aside) have same value => places=singles; what=value; score=2",
+        "(so do|and so do) 2 top cards [that be left] => places=packets; what=value; score=2",
+        "top cards of {places} (have|be of|be) [same|1] value => what=value; score=2",
+        "top cards of {places} (have|be of|be) [same|1] suit => what=suit; score=2",
         "[all] {n} top cards (turn out to|) (be|have) (of same value|same value|of 1 value) => places=tops; what=value; score=2",
         "all 4 top cards turn out to be of same value => places=tops; what=value; score=3",
         "[all] top cards (be|are|have) [of] same (value) => places=tops; what=value; score=2",

@@ -322,9 +322,12 @@ def deal_each(b: Builder) -> None:
     free=freely("You pointed to whichever you liked"),
     by=SPECTATOR,
     wordings=(
-        "(point to|point at|touch|choose|pick|indicate) [any] {count} [of] [piles|heaps|packets|pile|heap|packet|of piles] [they like] [,|and] ... (keep|keeps|survive|stay|in play|stays|win) ... => card=target; who=spectator; score=2",
+        "(point to|point at) {count} , again .... => card=target; who=spectator; score=2",
+        "(point to|point at|touch|choose) {count} [of] [piles|heaps|packets] , (again|you|keep|take) ... {card} ... => who=spectator; score=2",
+        "(point to|point at|touch|choose) {count} [of them|of these|of piles] , same (procedure|again|way|rule) => card=target; who=spectator; score=2",
+        "(point to|point at|touch|choose|pick|indicate) [any] {count} [of] [piles|heaps|packets|pile|heap|packet|of piles] [they like] [,|and] .... (keep|keeps|survive|stay|in play|stays|win) .... => card=target; who=spectator; score=2",
         "(point to|point at|touch) [any] {count} [of] (piles|heaps|pile|heap|them) [,|and] ... {card} ... => who=spectator; score=2",
-        "force of piles : {count} (heaps|piles|heap|pile) be (point at|touch|choose) ... => card=target; who=spectator; score=3",
+        "force of piles : {count} (heaps|piles|heap|pile) be (point at|touch|choose) .... => card=target; who=spectator; score=3",
     ),
 )
 def narrow(b: Builder) -> None:

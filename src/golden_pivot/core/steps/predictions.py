@@ -46,6 +46,10 @@ def predict(b: Builder) -> None:
     example="Prediction: FORCE, on paper in pocket, turned over sideways",
     facets=(Facet.PREDICTED_CARDS,),
     wordings=(
+        "[a] (slip|paper|note|card) in {place} have its name [write] [on it] => cards=previous; how=on paper",
+        "(slip|paper|prediction) in {place} (say|read|name) {cards} => how=on paper",
+        "[a] prediction of {cards} (be|wait|lie) in {place} => how=on paper",
+        "{cards} be (predict|write) on [a] (slip|paper|piece of paper|card) in {place} => how=on paper",
         "... slip ... in {place} that reads {cards} => how=on paper",
         "... (paper|prediction|written prediction) of {cards} in [a] {place} => how=on paper",
         "{cards} on [a] [piece of|slip of|bit of] paper in {place} => how=on paper",
