@@ -294,6 +294,17 @@ class PlayIn(Shape):
     worst: bool = False
 
 
+class ReadIn(Shape):
+    before: Text = Field(description="the lines above, as they stand", max_length=100_000)
+    said: Text = Field(max_length=2_000)
+    job: Text = ""
+
+
+class NotesPageIn(Shape):
+    text: Text = Field(max_length=20_000)
+    job: Text = ""
+
+
 class PlaceOut(Shape):
     name: str
     lies: str = Field(description="how its cards lie, such as *in a row*")

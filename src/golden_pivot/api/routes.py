@@ -7,6 +7,7 @@ from typing import Annotated, Any
 
 from fastapi import APIRouter, Depends, Request
 from fastapi.responses import JSONResponse, PlainTextResponse
+from pydantic import TypeAdapter
 
 from .. import __version__
 from ..core.answers.notes import badges_of
@@ -15,6 +16,7 @@ from ..core.language.exchange import document_of, text_of
 from ..core.language.parser import has_subject, read_routine
 from ..core.language.schema import routine_schema
 from ..core.language.suggest import suggestions
+from ..core.reading import Answer, Page
 from ..core.steps import REGISTRY
 from ..families import families
 from ..store import Routine, Shelf, ShelfTrouble, Unknown, Version
@@ -24,6 +26,7 @@ from .asking import JobsIn
 from .downloads import attachment
 
 router = APIRouter(prefix="/api")
+_ANSWER, _PAGE = TypeAdapter(Answer), TypeAdapter(Page)
 logger = logging.getLogger(__name__)
 
 
@@ -224,6 +227,18 @@ def suggest(at: m.SuggestIn) -> list[m.SuggestionOut]:
 async def prove(request: m.ProveIn, jobs: JobsIn) -> m.ProofOut:
     """The verdict over every path. 409 when a newer text took its place, 410 when cancelled."""
     return m.ProofOut.model_validate(await jobs.run(request.lane, request.job, "prove", {"text": request.text}))
+
+
+@router.post("/read-as")
+async def read_as(request: m.ReadIn, jobs: JobsIn) -> Answer:
+    """A line of notes behind the lines above it: its readings, the likeliest first, and whether one has to ask."""
+    return _ANSWER.validate_python(await jobs.run("quick", request.job, "read", request.model_dump(exclude={"job"})))
+
+
+@router.post("/notes-page")
+async def read_notes(request: m.NotesPageIn, jobs: JobsIn) -> Page:
+    """A page of notes, sentence by sentence, and the routine it makes."""
+    return _PAGE.validate_python(await jobs.run("quick", request.job, "page", request.model_dump(exclude={"job"})))
 
 
 @router.post("/play")

@@ -26,9 +26,16 @@ def prove_routine(
     as_json: AsJson = False,
     states: Annotated[int, typer.Option(help="Budget: different situations at one line.", min=1)] = 1_000_000,
     seconds: Annotated[float, typer.Option(help="Budget: seconds.", min=0.001)] = 60.0,
+    read: Annotated[
+        bool, typer.Option("--read", help="Read it as notes first, and tell what was understood.")
+    ] = False,
 ) -> None:
     """Prove a routine for every choice the spectator has."""
     text = text_of(routine, data)
+    if read:
+        from .notes import understood
+
+        text = understood(text)
     try:
         verdict = prove(read_routine(text), Budget(states=states, seconds=seconds))
     except BadRoutine as bad:

@@ -325,6 +325,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/read-as": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read As
+         * @description A line of notes behind the lines above it: its readings, the likeliest first, and whether one has to ask.
+         */
+        post: operations["read_as_api_read_as_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/notes-page": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Notes
+         * @description A page of notes, sentence by sentence, and the routine it makes.
+         */
+        post: operations["read_notes_api_notes_page_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/play": {
         parameters: {
             query?: never;
@@ -1117,6 +1157,24 @@ export interface components {
             text: string;
             /** Job */
             job: string;
+        };
+        /** Answer */
+        Answer: {
+            /**
+             * Readings
+             * @default []
+             */
+            readings: components["schemas"]["Reading"][];
+            /**
+             * Asks
+             * @default false
+             */
+            asks: boolean;
+            /**
+             * Cannot
+             * @default
+             */
+            cannot: string;
         };
         /** AnswerOut */
         AnswerOut: {
@@ -2214,6 +2272,16 @@ export interface components {
             /** @description null while the text has faults */
             notes: components["schemas"]["Notes"] | null;
         };
+        /** NotesPageIn */
+        NotesPageIn: {
+            /** Text */
+            text: string;
+            /**
+             * Job
+             * @default
+             */
+            job: string;
+        };
         /** Odds */
         Odds: {
             /** Chances */
@@ -2382,6 +2450,13 @@ export interface components {
              * @default 3
              */
             sum: number;
+        };
+        /** Page */
+        Page: {
+            /** Sentences */
+            sentences: components["schemas"]["Sentence"][];
+            /** Text */
+            text: string;
         };
         /** Paragraph */
         Paragraph: {
@@ -2670,6 +2745,31 @@ export interface components {
              * @enum {string}
              */
             lane: "interactive" | "long";
+        };
+        /** ReadIn */
+        ReadIn: {
+            /**
+             * Before
+             * @description the lines above, as they stand
+             */
+            before: string;
+            /** Said */
+            said: string;
+            /**
+             * Job
+             * @default
+             */
+            job: string;
+        };
+        /** Reading */
+        Reading: {
+            /** Lines */
+            lines: string[];
+            /**
+             * Taken
+             * @default []
+             */
+            taken: string[];
         };
         /** RegionOut */
         RegionOut: {
@@ -2972,6 +3072,21 @@ export interface components {
         SentOut: {
             /** Text */
             text: string;
+        };
+        /** Sentence */
+        Sentence: {
+            /** Said */
+            said: string;
+            answer: components["schemas"]["Answer"];
+            /** Lines */
+            lines: string[];
+            /** Is Understood */
+            is_understood: boolean;
+            /**
+             * Taken
+             * @default 0
+             */
+            taken: number;
         };
         /** SentenceOut */
         SentenceOut: {
@@ -4726,6 +4841,96 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProofOut"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    read_as_api_read_as_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description which window asks */
+                "x-window"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Answer"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    read_notes_api_notes_page_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description which window asks */
+                "x-window"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NotesPageIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Page"];
                 };
             };
             /** @description Client Error */

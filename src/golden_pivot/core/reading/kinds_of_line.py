@@ -4,11 +4,13 @@ from __future__ import annotations
 
 import re
 
-from ..language.templates import PERFORMER
+from ..language.parser import read_routine
+from ..language.templates import PERFORMER, Who, sentence_of
 from .clauses import Clause
 from .situation import Situation
 
-_TRADE = r"\b(?:pack|packet|cards|pile|heap|rest|her|him|them|top|bottom|half|stack|others?)\b"
+_TRADE = frozenset("pack cards pile rest her him them she he top bottom half other others it these those".split())
+"""words that are never the name of a new heap unasked"""
 _REMARK = re.compile(
     r"^(?:square (?:up )?(?:the )?(?:cards|pack|deck|packet|it|them|everything)|thank |applaud|pause|smile|wait|take your time|bow|shrug|"
     r"(?:(?:let |have )?(?:them|her|him|they|she|he) )?(?:show|shows) it (?:to|round) (?:the )?(?:others|friends|rest|audience)|spread the tabled|"
@@ -95,20 +97,11 @@ def _claims(words: str) -> bool:
 
 def may_mislead(text: str, s: Situation) -> bool:
     """Whether the language reads it as something that a person would not: a word of the trade that becomes a new heap, a note that claims."""
-    if re.match(r"note\s*:", text, re.I) and not s.in_set_up:
+    if (re.match(r"note\s*:", text, re.I) and not s.in_set_up) or text.startswith("“"):
         return True
-    if text.startswith("“"):
-        return True
-    if (
-        re.search(r"\b(?:pack|the (?:deck|pack|packet))\b", text, re.I)
-        and "pack" not in s.sizes
-        and not re.match(r"pack\s*:", text, re.I)
-        and re.search(r"\bpack\b", text, re.I)
-    ):
-        return True
-    words = {w for w in re.findall(_TRADE, text.lower()) if w not in s.sizes and w not in s.names}
-    named = re.findall(r"\b(?:to|on|under|onto|into|from|of) (?:the |a |an )?([a-z]+)", text.lower())
-    return bool(words & set(named)) or any(one in ("her", "him", "them", "she", "he") for one in named)
+    read = read_routine(text.strip()).lines[0]
+    places = {read.values.get(slot) for slot, kind, _, _ in read.spans if kind == "place"}
+    return any(isinstance(place, str) and place.lower() in _TRADE and place not in s.sizes for place in places)
 
 
 def bared(text: str) -> str:
@@ -162,9 +155,6 @@ def special(lines: tuple[str, ...], clause: Clause, s: Situation) -> tuple[str, 
 
 def by(line: str, who: str | None, secretly: bool = False) -> str:
     """The sentence with this doer; a sentence that has none stays as it is."""
-    from ..language.parser import read_routine
-    from ..language.templates import Who, sentence_of
-
     if who in (None, PERFORMER):
         return line
     head = line[: len(line) - len(line.lstrip())]

@@ -70,7 +70,7 @@ def normal(text: str, names: Set[str], mend: bool = False) -> str:
             r"[A-Za-z]{3,}", lambda m: m[0] if m[0] in names or m[0].isupper() else mended(m[0].lower()), text
         )
     said = text.replace("’", "'").replace("–", "-").replace("—", " - ")
-    said = re.sub(r"\([^)]*\)", " ", said)
+    said = re.sub(r"\((?![^)]*(?:\d|value|size|suit|sum))[^)]*\)", " ", said)
     said = re.sub(r"[\"“”]([^\"“”]+)[\"“”]", lambda m: keep(f"“{m[1].strip().lower()}”"), said)
     for name in sorted((n for n in names if not n.islower() or " of " in n), key=len, reverse=True):
         said = re.sub(

@@ -21,6 +21,7 @@ PACK = "Pack: 52 cards, any order"
 @dataclass(frozen=True)
 class Sentence:
     said: str
+    """empty for what the page does not say and what is taken for granted"""
     answer: Answer
     lines: tuple[str, ...]
     """what stands for it in the routine, with its margin"""
@@ -61,6 +62,7 @@ def read_page(text: str) -> Page:
                 waiting.pop(0)
         if one.lines and _needs_pack(one, rows):
             rows.append(PACK)
+            found.append(Sentence("", Answer((Reading((PACK,), (PACK,)),)), (PACK,), True))
             one = _read(said, rows)
         found.append(one)
         rows += one.lines

@@ -205,7 +205,8 @@ def _one_clause(before: str, clause: Clause, s: Situation) -> Answer:
                     found.append(Reading(sound))
             if found:
                 return Answer(tuple(found), asks=len(readings) > 1 and len(found) > 1)
-    if (made := _same_with_others(clause, s)) is not None and (sound := checked(before, (made,), s.margin)):
+    same = _same_with_others(clause, s)
+    if same is not None and (sound := checked(before, (same,), s.margin)):
         return Answer((Reading(sound),))
     scored: list[tuple[float, int, Candidate, tuple[str, ...]]] = []
     seen: set[tuple[str, ...]] = set()

@@ -231,6 +231,8 @@ def _behind(tokens: Sequence[str], i: int, s: Situation, found: Filled) -> Itera
 
 
 def _adjunct(tokens: Sequence[str], i: int, s: Situation) -> Iterator[tuple[str, str, int]]:
+    if i >= len(tokens):
+        return
     for j in range(min(len(tokens), i + 8), i, -1):
         words = " ".join(tokens[i:j])
         for slot, value in _hints().get(words, ()):
