@@ -294,14 +294,8 @@ class PlayIn(Shape):
     worst: bool = False
 
 
-class ReadIn(Shape):
-    before: Text = Field(description="the lines above, as they stand", max_length=100_000)
-    said: Text = Field(max_length=2_000)
-    job: Text = ""
-
-
 class NotesPageIn(Shape):
-    text: Text = Field(max_length=20_000)
+    text: Text = Field(max_length=100_000)
     job: Text = ""
 
 

@@ -16,7 +16,7 @@ from ..core.language.exchange import document_of, text_of
 from ..core.language.parser import has_subject, read_routine
 from ..core.language.schema import routine_schema
 from ..core.language.suggest import suggestions
-from ..core.reading import Answer, Page
+from ..core.reading import Page, ReadSheet
 from ..core.steps import REGISTRY
 from ..families import families
 from ..store import Routine, Shelf, ShelfTrouble, Unknown, Version
@@ -26,7 +26,7 @@ from .asking import JobsIn
 from .downloads import attachment
 
 router = APIRouter(prefix="/api")
-_ANSWER, _PAGE = TypeAdapter(Answer), TypeAdapter(Page)
+_READ, _PAGE = TypeAdapter(ReadSheet), TypeAdapter(Page)
 logger = logging.getLogger(__name__)
 
 
@@ -230,9 +230,9 @@ async def prove(request: m.ProveIn, jobs: JobsIn) -> m.ProofOut:
 
 
 @router.post("/read-as")
-async def read_as(request: m.ReadIn, jobs: JobsIn) -> Answer:
-    """A line of notes behind the lines above it: its readings, the likeliest first, and whether one has to ask."""
-    return _ANSWER.validate_python(await jobs.run("quick", request.job, "read", request.model_dump(exclude={"job"})))
+async def read_as(request: m.NotesPageIn, jobs: JobsIn) -> ReadSheet:
+    """How the lines outside the language can be read, the likeliest first, and what one has to ask."""
+    return _READ.validate_python(await jobs.run("quick", request.job, "read", request.model_dump(exclude={"job"})))
 
 
 @router.post("/notes-page")

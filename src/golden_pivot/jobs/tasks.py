@@ -24,7 +24,7 @@ from ..core.answers.verdicts import UNSETTLED, longest_path, prove
 from ..core.budget import Budget
 from ..core.faults import BadRoutine, OutOfBudget
 from ..core.language.parser import read_routine
-from ..core.reading import read_line, read_page
+from ..core.reading import read_page, read_sheet
 from ..core.variants.blanks import solve
 from ..core.variants.explain import explain
 from ..core.variants.fields import NothingToFill
@@ -113,9 +113,9 @@ def _told(name: str, made: Callable[[Analysis], dict[str, Any] | None]) -> Task:
     return task
 
 
-def read_one(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
-    """{before, said} → the line of notes as it can be read."""
-    return asdict(read_line(request["before"], request["said"]))
+def read_as(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
+    """{text} → how its lines outside the language can be read."""
+    return asdict(read_sheet(request["text"]))
 
 
 def page(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
@@ -178,7 +178,7 @@ ODDS_STEPS = 1_000_000
 """steps in which exact chances are searched for on the bench before paths are drawn at random"""
 
 TASKS: dict[str, Task] = {
-    "read": read_one, "page": page, "prove": verdict_of, "ledger": ledger, "play": one_path,
+    "read": read_as, "page": page, "prove": verdict_of, "ledger": ledger, "play": one_path,
     "strands": _told("strands", lambda it: strands_json(it.strands) if it.strands else None),  # null too where they are too many to draw
     "notes": _told("notes", lambda it: notes_json(it.notes)), "odds": _told("odds", _odds),
     "explain": _told("explanation", lambda it: explanation_json(explain(it.routine, it.budget))),

@@ -14,7 +14,7 @@ from golden_pivot.core.answers.verdicts import prove
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.language.printer import line_text
 from golden_pivot.core.language.routine import STEP
-from golden_pivot.core.reading import read_line, read_page
+from golden_pivot.core.reading import read_line, read_page, read_sheet
 from golden_pivot.core.reading.normal import mended, normal
 from golden_pivot.core.reading.nouns import range_said
 from tests.any_text import any_text
@@ -218,3 +218,15 @@ def test_slips_of_spelling_are_mended_and_names_are_not() -> None:
 def test_ranges(said: str, low: int, high: int) -> None:
     found = range_said(said, 52)
     assert found and found[0] == [(low, high)]
+
+
+def test_a_sheet_is_read_line_by_line_with_what_is_sure_in_place() -> None:
+    text = f"{PACK}\nPut the queen of hearts tenth from the top\nCount off ten\nAct surprised\nThe tenth card is the queen\n"
+    found = read_sheet(text)
+    assert [one.line for one in found.lines] == [2, 3, 5] and found.sure == 2
+    assert found.lines[1].answer.asks
+    assert (
+        found.text
+        == f"{PACK}\nPlace queen of hearts 10th\nCount off ten\nAct surprised\nEnds with: the 10th card of deck is queen of hearts\n"
+    )
+    assert read_sheet(demo.demo_text("harbour_light")).text is None

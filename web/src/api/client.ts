@@ -63,7 +63,7 @@ const client = createClient<paths>({ baseUrl: '/', headers: { 'x-window': WINDOW
 
 /** A browser opens six connections to one place. Searches that wait leave some of them for what must not wait. */
 const MOST_SEARCHES = 4;
-const SMALL = /^\/api\/(routines|settings|read|suggest|jobs|health|keep|removed|language|families|patter|desks\/send)|^\/api\/desks$/;
+const SMALL = /^\/api\/(routines|settings|read(-as)?|suggest|jobs|health|keep|removed|language|families|patter|desks\/send)|^\/api\/desks$/;
 let searching = 0;
 const queue: (() => void)[] = [];
 
@@ -137,6 +137,7 @@ export const api = {
   versions: (id: number) => value(client.GET('/api/routines/{routine_id}/versions', { params: { path: { routine_id: id } } })),
   language: () => value(client.GET('/api/language')),
   read: (text: string, signal?: AbortSignal) => value(client.POST('/api/read', { body: { text }, signal })),
+  readAs: (text: string, job: string, signal?: AbortSignal) => value(client.POST('/api/read-as', { body: { text, job }, signal })),
   suggest: (text: string, line: number, column: number) =>
     value(client.POST('/api/suggest', { body: { text, line, column } })),
   prove: (text: string, lane: 'interactive' | 'long', job: string = newJob(), signal?: AbortSignal) =>

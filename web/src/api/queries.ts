@@ -38,6 +38,10 @@ export const readQuery = (text: string) =>
     ...FOR_EVER,
   });
 
+/** How lines in everyday words can be read. */
+export const readAsQuery = (text: string) =>
+  queryOptions({ queryKey: ['read as', text], queryFn: ({ signal }) => unlessGone(signal, (job) => api.readAs(text, job, signal)), ...FOR_EVER });
+
 export const proveQuery = (text: string, lane: 'interactive' | 'long', job?: string) =>
   queryOptions({
     queryKey: ['prove', lane, text],

@@ -336,7 +336,7 @@ export interface paths {
         put?: never;
         /**
          * Read As
-         * @description A line of notes behind the lines above it: its readings, the likeliest first, and whether one has to ask.
+         * @description How the lines outside the language can be read, the likeliest first, and what one has to ask.
          */
         post: operations["read_as_api_read_as_post"];
         delete?: never;
@@ -2746,20 +2746,20 @@ export interface components {
              */
             lane: "interactive" | "long";
         };
-        /** ReadIn */
-        ReadIn: {
-            /**
-             * Before
-             * @description the lines above, as they stand
-             */
-            before: string;
-            /** Said */
-            said: string;
-            /**
-             * Job
-             * @default
-             */
-            job: string;
+        /** ReadLine */
+        ReadLine: {
+            /** Line */
+            line: number;
+            answer: components["schemas"]["Answer"];
+        };
+        /** ReadSheet */
+        ReadSheet: {
+            /** Lines */
+            lines: components["schemas"]["ReadLine"][];
+            /** Text */
+            text: string | null;
+            /** Sure */
+            sure: number;
         };
         /** Reading */
         Reading: {
@@ -4875,7 +4875,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ReadIn"];
+                "application/json": components["schemas"]["NotesPageIn"];
             };
         };
         responses: {
@@ -4885,7 +4885,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Answer"];
+                    "application/json": components["schemas"]["ReadSheet"];
                 };
             };
             /** @description Client Error */

@@ -2,5 +2,6 @@
 
 from .pages import Page, Sentence, read_page
 from .reader import Answer, Reading, read_line
+from .sheets import ReadLine, ReadSheet, read_sheet
 
-__all__ = ["Answer", "Page", "Reading", "Sentence", "read_line", "read_page"]
+__all__ = ["Answer", "Page", "ReadLine", "ReadSheet", "Reading", "Sentence", "read_line", "read_page", "read_sheet"]

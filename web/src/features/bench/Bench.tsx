@@ -4,7 +4,7 @@ import { IconPlayerPlay, IconPlayerTrackNext, IconPlayerTrackPrev } from '@table
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { ApiError, api, type Routine } from '../../api/client';
-import { languageQuery, ledgerQuery, notesQuery, oddsQuery, playQuery, proveQuery, readQuery, routinesQuery, slipsQuery, strandsQuery, type Asked } from '../../api/queries';
+import { languageQuery, ledgerQuery, notesQuery, oddsQuery, playQuery, proveQuery, readAsQuery, readQuery, routinesQuery, slipsQuery, strandsQuery, type Asked } from '../../api/queries';
 import { Link, useLocation, useNavigate } from 'react-router';
 import { useCommands, type Command } from '../palette/commands';
 import { Hand } from './Hand';
@@ -42,6 +42,12 @@ export function Bench({ routine }: { routine: Routine }) {
   const lane = longer === settled ? 'long' : 'interactive';
   const read = useQuery(readQuery(settled));
   const proof = useQuery(proveQuery(settled, lane, job));
+  // Lines in everyday words: what is sure of them is proved as if it stood there.
+  const unread = !read.isPlaceholderData && (read.data?.lines ?? []).some((line) => line.is === 'unread');
+  const understood = useQuery({ ...readAsQuery(settled), enabled: unread });
+  const asRead = unread ? (understood.data?.text ?? null) : null;
+  const proofAsRead = useQuery({ ...proveQuery(asRead ?? '', 'interactive', `${job.slice(0, 60)} as`), placeholderData: undefined, enabled: asRead !== null });
+  const readAs = useMemo(() => (unread && understood.data ? { text: settled, lines: understood.data.lines } : null), [unread, understood.data, settled]);
   const play = useQuery(playQuery(settled, asked));
   // The verdict first; what explains it as it comes.
   const judged = proof.isSuccess && !proof.isPlaceholderData;
@@ -57,7 +63,8 @@ export function Bench({ routine }: { routine: Routine }) {
   const [open, setOpen] = useState<'steps' | 'versions' | null>(null);
   const [hovered, setHovered] = useState(0);
   const shut = () => setOpen(null);
-  const verdict = proof.data?.verdict ?? null;
+  const verdict = proof.data?.verdict ?? (asRead === null ? null : (proofAsRead.data?.verdict ?? null));
+  const reads = proof.data?.verdict || asRead === null ? 0 : (understood.data?.sure ?? 0);
   const proving = proof.isPlaceholderData || proof.isFetching || text !== settled;
   const progress = useProgress(proof.isFetching ? job : null);
   const { index, last, step, goTo, goToLine, run, running } = usePlayback(play.data);
@@ -158,6 +165,11 @@ export function Bench({ routine }: { routine: Routine }) {
   useCommands('bench', commands);
 
   const faults = proof.data?.faults ?? [];
+  // A line that can mean several things is a question; one that was understood is no fault.
+  const question = readAs?.lines.find((one) => one.answer.asks);
+  const pending = question
+    ? [{ line: question.line, column: 1, end: 1, message: `It can mean ${question.answer.readings.length} things.`, expected: 'one of the readings below it', remedy: 'Alt ↓ shows the next one, Tab writes it.' }]
+    : faults.filter((fault) => !readAs?.lines.some((one) => one.line === fault.line && one.answer.readings.length > 0));
   const shownLine = frame?.line ?? 0;
   const failing = play.data?.stuck_at ?? (play.data?.failures.length && index === last ? shownLine : 0);
   const dress = useMemo(
@@ -165,14 +177,15 @@ export function Bench({ routine }: { routine: Routine }) {
       text: settled,
       lines: read.isPlaceholderData ? [] : (read.data?.lines ?? []),
       ledger: ledger.isPlaceholderData ? [] : (ledger.data?.ledger ?? []),
-      faults: proof.isPlaceholderData ? (read.data?.faults ?? []) : (proof.data?.faults ?? []),
+      // Below a line that was understood stands what it was read as.
+      faults: (proof.isPlaceholderData ? (read.data?.faults ?? []) : (proof.data?.faults ?? [])).filter((fault) => !readAs?.lines.some((one) => one.line === fault.line)),
       current: hovered || shownLine,
       failing,
       shows: noted?.shows ?? [],
       strict: slips.data?.slips?.strict ?? [],
       free: slips.data?.slips?.free ?? [],
     }),
-    [settled, noted, slips.data, read.isPlaceholderData, read.data, ledger.isPlaceholderData, ledger.data, proof.isPlaceholderData, proof.data, shownLine, hovered, failing],
+    [settled, readAs, noted, slips.data, read.isPlaceholderData, read.data, ledger.isPlaceholderData, ledger.data, proof.isPlaceholderData, proof.data, shownLine, hovered, failing],
   );
 
   const said = frame ? spoken(settled, dress.lines, shownLine, frame.numbers) : [];
@@ -184,7 +197,9 @@ export function Bench({ routine }: { routine: Routine }) {
     <div className="bench">
       <VerdictBar
         verdict={verdict}
-        faults={faults}
+        faults={reads && verdict ? [] : pending}
+        reads={reads}
+        onAccept={() => asRead !== null && sheet.current?.replace(asRead)}
         old={proving}
         progress={progress}
         trouble={silent ? 'The server does not answer.' : stopped(proof.error)}
@@ -211,7 +226,7 @@ export function Bench({ routine }: { routine: Routine }) {
               ''
             )}
           </div>
-          <Sheet ref={sheet} initial={opening} dress={dress} onText={onText} onLine={onLine} />
+          <Sheet ref={sheet} initial={opening} dress={dress} readAs={readAs} onText={onText} onLine={onLine} />
           {verdict?.holds_when && !proving && (
             <aside className="remedy" aria-label="When it holds">
               {verdict.holds_when.text ? (

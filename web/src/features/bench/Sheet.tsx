@@ -3,6 +3,7 @@ import { EditorState } from '@codemirror/state';
 import { EditorView } from '@codemirror/view';
 import { useEffect, useImperativeHandle, useLayoutEffect, useRef, type Ref } from 'react';
 import { insertStep, sheetExtensions } from './sheetEditor';
+import { setReadAs, type ReadAs } from './readAs';
 import { setDress, type Dress } from './sheetDress';
 import './sheet.css';
 
@@ -19,6 +20,7 @@ interface SheetProps {
   /** text to begin with; later texts come from the editor itself */
   initial: string;
   dress: Dress;
+  readAs: ReadAs | null;
   onText: (text: string) => void;
   /** line of the cursor, from 1 */
   onLine: (line: number) => void;
@@ -26,7 +28,7 @@ interface SheetProps {
 }
 
 /** The routine as a page: one text document, dressed by what the server says about it. */
-export function Sheet({ initial, dress, onText, onLine, ref }: SheetProps) {
+export function Sheet({ initial, dress, readAs, onText, onLine, ref }: SheetProps) {
   const host = useRef<HTMLDivElement>(null);
   const view = useRef<EditorView | null>(null);
   const events = useRef({ onText, onLine });
@@ -57,6 +59,10 @@ export function Sheet({ initial, dress, onText, onLine, ref }: SheetProps) {
   useEffect(() => {
     view.current?.dispatch({ effects: setDress.of(dress) });
   }, [dress]);
+
+  useEffect(() => {
+    if (readAs) view.current?.dispatch({ effects: setReadAs.of(readAs) });
+  }, [readAs]);
 
   useImperativeHandle(ref, () => ({
     insertStep: (sentence) => view.current && insertStep(view.current, sentence),

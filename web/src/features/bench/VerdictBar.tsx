@@ -68,6 +68,10 @@ interface VerdictBarProps {
   progress: string | null;
   /** the answer could not be had */
   trouble: string | null;
+  /** lines in everyday words that are proved as they were read; 0 for none */
+  reads: number;
+  /** write them all so */
+  onAccept: () => void;
   onShow: () => void;
   onStop: () => void;
   onLonger: () => void;
@@ -75,12 +79,12 @@ interface VerdictBarProps {
 }
 
 /** The verdict, always in view: the word, what it covers, and what to do when it is not the one wanted. */
-export function VerdictBar({ verdict, faults, old, progress, trouble, onShow, onStop, onLonger, children }: VerdictBarProps) {
+export function VerdictBar({ verdict, faults, old, progress, trouble, reads, onAccept, onShow, onStop, onLonger, children }: VerdictBarProps) {
   const fault = faults[0];
   const headline = trouble ?? verdict?.headline
     ?? (fault ? `Not yet a routine: line ${fault.line}. ${fault.message}` : 'Reading the routine…');
   const more = trouble ? 'Your text is kept in this window and will be saved when the server is back.'
-    : verdict ? coverage(verdict)
+    : verdict ? `${reads ? `with ${reads} ${reads === 1 ? 'line' : 'lines'} as read · ` : ''}${coverage(verdict)}`
     : fault ? `Expected ${fault.expected}. ${fault.remedy}` : '';
   const tone = trouble ? 'open' : toneOf(verdict);
   return (
@@ -99,6 +103,11 @@ export function VerdictBar({ verdict, faults, old, progress, trouble, onShow, on
       {old && progress && (
         <Button variant="default" size="compact-sm" onClick={onStop}>
           Stop
+        </Button>
+      )}
+      {reads > 0 && (
+        <Button variant="default" size="compact-sm" onClick={onAccept} title="Write every line that is sure as it was read; undo takes it back">
+          {verdict ? 'Write them so' : `Write ${reads === 1 ? 'the line' : `the ${reads} lines`} that ${reads === 1 ? 'is' : 'are'} sure`}
         </Button>
       )}
       {!old && verdict?.verdict === 'unsettled' && (

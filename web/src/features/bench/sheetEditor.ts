@@ -7,6 +7,7 @@ import { indentUnit } from '@codemirror/language';
 import { type Extension, EditorState } from '@codemirror/state';
 import { type Command, EditorView, drawSelection, keymap, lineNumbers, placeholder } from '@codemirror/view';
 import { api } from '../../api/client';
+import { leaveReading, nextReading, previousReading, readAsField, takeReading } from './readAs';
 import { dressing, nextSlot } from './sheetDress';
 
 /** Put a sentence in place of part of the document and select its first gap. */
@@ -87,13 +88,15 @@ const toNextSlot: Command = (view) => {
 };
 
 const leave: Command = (view) => {
-  if (closeCompletion(view)) return true;
+  if (closeCompletion(view) || leaveReading(view)) return true;
   view.contentDOM.blur();
   return true;
 };
 
 const KEYS = keymap.of([
-  { key: 'Tab', run: (view) => takeSuggestion(view) || indentMore(view), shift: indentLess },
+  { key: 'Tab', run: (view) => (selectedCompletion(view.state) ? false : takeReading(view)) || takeSuggestion(view) || indentMore(view), shift: indentLess },
+  { key: 'Alt-ArrowDown', run: nextReading },
+  { key: 'Alt-ArrowUp', run: previousReading },
   { key: 'Enter', run: newLine },
   { key: 'F2', run: toNextSlot },
   { key: 'Escape', run: leave },
@@ -123,6 +126,7 @@ export function sheetExtensions(events: SheetEvents): Extension[] {
     placeholder('Pack: 52 cards, any order'),
     KEYS,
     dressing,
+    readAsField,
     EditorView.updateListener.of((update) => {
       if (update.docChanged) events.onText(update.state.doc.toString());
       if (update.docChanged || update.selectionSet) {

@@ -1,0 +1,58 @@
+"""A routine written in everyday words, by keyboard: read line by line, a question answered, accepted, undone."""
+
+from __future__ import annotations
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.browser.test_bench import AXE, blank_page, saved, sheet, verdict_is
+
+pytestmark = pytest.mark.browser
+
+WORDS = (
+    "Put the queen of hearts tenth from the top",
+    "They name any number from ten to nineteen",
+    "Deal that many onto the table and put them all back on the pack",
+    "Deal as many as the two figures come to",
+    "The last card dealt is the queen",
+)
+
+
+def test_everyday_words_are_read_proved_and_written(page: Page) -> None:
+    blank_page(page)
+    sheet(page).focus()
+    page.keyboard.press("Control+a")
+    page.keyboard.insert_text("\n".join(["Title: Everyday", "Pack: 52 cards, any order", *WORDS]))
+    # The verdict is that of the readings, and says so.
+    verdict_is(page, "proved")
+    expect(page.get_by_label("Verdict")).to_contain_text("with 5 lines as read")
+    expect(page.locator(".gp-read-as")).to_have_count(5)
+    page.evaluate(AXE.read_text(encoding="utf-8"))
+    found = page.evaluate("axe.run('.page', { runOnly: ['wcag2a', 'wcag2aa'] })")
+    assert [(v["id"], [n["target"] for n in v["nodes"]]) for v in found["violations"]] == []
+    # The cursor is on the last line: Tab writes that one, undo takes it back.
+    page.keyboard.press("Tab")
+    expect(sheet(page)).to_contain_text("Ends with: the last card dealt is queen of hearts")
+    expect(page.locator(".gp-read-as")).to_have_count(4)
+    page.keyboard.press("Control+z")
+    expect(sheet(page)).to_contain_text(WORDS[-1])
+    # All of them at once.
+    page.get_by_role("button", name="Write them so").click()
+    expect(page.locator(".gp-read-as")).to_have_count(0)
+    expect(sheet(page)).to_contain_text("Deal digit sum of n cards from deck")
+    verdict_is(page, "proved")
+    saved(page)
+
+
+def test_a_question_is_asked_and_answered(page: Page) -> None:
+    blank_page(page)
+    sheet(page).focus()
+    page.keyboard.press("Control+a")
+    page.keyboard.insert_text("Pack: 52 cards, any order\nCount off ten")
+    expect(page.get_by_label("Verdict")).to_contain_text("It can mean 3 things")
+    expect(page.locator(".gp-read-as")).to_contain_text("Deal 10 cards from deck to table")
+    page.keyboard.press("Alt+ArrowDown")
+    expect(page.locator(".gp-read-as")).to_contain_text("each under the last")
+    page.keyboard.press("Tab")
+    expect(sheet(page)).to_contain_text("Count 10 cards from deck to table, each under the last")
+    expect(page.locator(".gp-read-as")).to_have_count(0)
