@@ -39,13 +39,19 @@ def with_odds(page: Page) -> None:
 
 
 def writing(page: Page) -> None:
+    """In everyday words: what is read, what is asked, and a sentence that is suggested."""
     page.get_by_role("link", name="Last Orders at the Bar", exact=True).click()
     page.locator(".gp-fault-note").wait_for()
     page.get_by_label("The routine, one sentence a line").click()
-    page.keyboard.press("Control+End")
-    page.keyboard.type("\nPut the ")
+    page.keyboard.press("Control+a")
+    page.keyboard.insert_text(
+        "Title: Last Orders at the Bar\nPack: 52 cards, any order\nPut the queen of hearts tenth from the top\n"
+        "She calls out something in the teens\nDeal that many onto the table and drop them back on the pack\nCount off ten\n"
+    )
+    page.locator(".gp-read-as").first.wait_for()
+    page.keyboard.type("Turn the ")
     page.locator(".cm-tooltip-autocomplete").wait_for()
-    page.wait_for_timeout(500)
+    page.wait_for_timeout(1500)
 
 
 def asked(title: str, question: str, name: str) -> Callable[[Page], None]:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import difflib
 import re
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from functools import lru_cache
 from itertools import takewhile
@@ -95,23 +95,26 @@ def _read_line(text: str) -> Line:
     return _read_sentence(text)
 
 
-def readings_of(text: str) -> list[tuple[StepKind, Reading, Match | None]]:
-    """The line tried by every kind of step; a sentence of the language matches exactly one."""
+def readings_of(text: str) -> Iterator[tuple[StepKind, Reading, Match | None]]:
+    """The line tried by one kind of step after the other; a sentence of the language matches exactly one."""
     words = words_of(text)
-    found = []
     for kind in REGISTRY.values():
         reading = Reading(text, words)
-        found.append((kind, reading, reading.match(kind.elements)))
-    return found
+        yield kind, reading, reading.match(kind.elements)
 
 
-def _read_sentence(text: str) -> Line:
-    readings = readings_of(text)
-    for kind, _, match in readings:
+@lru_cache(maxsize=4096)
+def sentence(text: str) -> Line | None:
+    """A line that some kind of step says; None where none does, without looking for what is the matter."""
+    for kind, _, match in readings_of(text):
         if match:
             line = Line(0, text, STEP, kind=kind, values=match.values, spans=match.spans)
             return replace(line, faults=_limits(line))
-    return _not_understood(text, readings)
+    return None
+
+
+def _read_sentence(text: str) -> Line:
+    return sentence(text) or _not_understood(text, list(readings_of(text)))
 
 
 def _limits(line: Line) -> tuple[Fault, ...]:

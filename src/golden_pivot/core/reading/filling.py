@@ -17,7 +17,7 @@ from ..steps import REGISTRY
 from .clauses import Clause
 from .nouns import HEDGES, default_heap, tokens_of
 from .situation import Situation
-from .wordings import Filled, Wording, compiled, fits
+from .wordings import Filled, Said, Wording, compiled, fits
 
 Names = "n k m j i r t u".split()
 
@@ -69,13 +69,14 @@ def candidates(clause: Clause, s: Situation) -> list[Candidate]:
     found: list[Candidate] = []
     if not tokens:
         return found
+    said = Said(tokens, s)
     for kind, wording, heads in _wordings():
         if heads and tokens[0] not in heads:
             continue
         fixed_who = wording.fixed.get("who")
         if fixed_who and clause.who not in (None, fixed_who):
             continue
-        for n, (filled, behind) in enumerate(fits(kind, wording, tokens, s)):
+        for n, (filled, behind) in enumerate(fits(kind, wording, said)):
             if n > 24:
                 break
             found += _made(kind, clause, filled, behind, s)

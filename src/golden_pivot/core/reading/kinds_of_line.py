@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 
-from ..language.parser import read_routine
+from ..language.parser import read_routine, sentence
 from ..language.templates import PERFORMER, Who, sentence_of
 from .clauses import Clause
 from .situation import Situation
@@ -99,7 +99,9 @@ def may_mislead(text: str, s: Situation) -> bool:
     """Whether the language reads it as something that a person would not: a word of the trade that becomes a new heap, a note that claims."""
     if (re.match(r"note\s*:", text, re.I) and not s.in_set_up) or text.startswith("“"):
         return True
-    read = read_routine(text.strip()).lines[0]
+    read = sentence(text.strip())
+    if read is None:
+        return False
     places = {read.values.get(slot) for slot, kind, _, _ in read.spans if kind == "place"}
     return any(isinstance(place, str) and place.lower() in _TRADE and place not in s.sizes for place in places)
 

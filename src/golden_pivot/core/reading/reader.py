@@ -12,7 +12,7 @@ from dataclasses import dataclass, replace
 from functools import lru_cache
 
 from ..building import PROOF, compile_what_can_be
-from ..language.parser import lines_of, read_routine
+from ..language.parser import lines_of, read_routine, sentence
 from ..language.printer import line_text
 from ..language.routine import STEP, UNREAD, Line
 from ..language.templates import SPECTATOR
@@ -102,6 +102,8 @@ def _read(before: str, text: str, margin: str) -> Answer:
 
 def _strictly(before: str, text: str, s: Situation) -> tuple[str, ...] | None:
     """The line as the language writes it, where it is a sentence of it already."""
+    if sentence(text) is None:
+        return None
     found = checked(before, (text,), s.margin)
     return found if found and not text.startswith(("#", "“")) else None
 

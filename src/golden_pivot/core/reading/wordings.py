@@ -84,9 +84,30 @@ def types_of(kind: StepKind) -> dict[str, str]:
     return {one.name: one.type for one in slots_in(kind.elements) if isinstance(one, Slot)}
 
 
-def fits(kind: StepKind, wording: Wording, tokens: Sequence[str], s: Situation) -> Iterator[tuple[Filled, Filled]]:
+class Said:
+    """The words of a clause; what may stand at each of them is found out once, whichever wording asks."""
+
+    def __init__(self, tokens: Sequence[str], s: Situation) -> None:
+        self.tokens, self.s = tokens, s
+        self._gaps: dict[tuple[str, int], list[tuple[str, int]]] = {}
+        self._adjuncts: dict[int, list[tuple[str, str, int]]] = {}
+
+    def gap(self, kind: str, i: int) -> list[tuple[str, int]]:
+        """(what the language writes, index behind it) for all that may fill a gap of this kind here."""
+        if (kind, i) not in self._gaps:
+            self._gaps[kind, i] = list(_gap(kind, self.tokens, i, self.s))
+        return self._gaps[kind, i]
+
+    def adjuncts(self, i: int) -> list[tuple[str, str, int]]:
+        """(slot, what it fills there, index behind it) for all that may stand here behind a verb and its object."""
+        if i not in self._adjuncts:
+            self._adjuncts[i] = list(_adjunct(self.tokens, i, self.s))
+        return self._adjuncts[i]
+
+
+def fits(kind: StepKind, wording: Wording, said: Said) -> Iterator[tuple[Filled, Filled]]:
     """(slots that the wording fills, what stands behind it) for every way it fits the whole sentence."""
-    types = types_of(kind)
+    types, tokens = types_of(kind), said.tokens
 
     def walk(parts: tuple[object, ...], i: int, filled: Filled) -> Iterator[tuple[Filled, int]]:
         if not parts:
@@ -98,7 +119,7 @@ def fits(kind: StepKind, wording: Wording, tokens: Sequence[str], s: Situation) 
                 yield from walk((*option, *rest), i, filled)
         elif isinstance(part, Gap):
             if part.slot == "down":
-                for slot, where, j in _adjunct(tokens, i, s):
+                for slot, where, j in said.adjuncts(i):
                     if slot == "to":
                         yield from walk(rest, j, {**filled, "to": where})
                 return
@@ -117,7 +138,7 @@ def fits(kind: StepKind, wording: Wording, tokens: Sequence[str], s: Situation) 
                 or Facet.PREDICTED_NUMBER in kind.facets
             ):
                 kind_of_gap = "target"
-            for text, j in _gap(kind_of_gap, tokens, i, s):
+            for text, j in said.gap(kind_of_gap, i):
                 yield from walk(rest, j, {**filled, part.slot: text})
         elif i < len(tokens) and (
             part == "**" or (part == "*" and not tokens[i].startswith("⟨")) or tokens[i] == part
@@ -125,7 +146,7 @@ def fits(kind: StepKind, wording: Wording, tokens: Sequence[str], s: Situation) 
             yield from walk(rest, i + 1, filled)
 
     for filled, i in walk(wording.parts, 0, {}):
-        for behind in _behind(tokens, i, s, {}):
+        for behind in _behind(said, i, {}):
             yield {**wording.fixed, **filled}, behind
 
 
@@ -217,17 +238,18 @@ def _hints() -> Mapping[str, tuple[tuple[str, str], ...]]:
     return {" ".join(map(as_read, words.replace("on top", "ontop").split())): meant for words, meant in HINTS.items()}
 
 
-def _behind(tokens: Sequence[str], i: int, s: Situation, found: Filled) -> Iterator[Filled]:
+def _behind(said: Said, i: int, found: Filled) -> Iterator[Filled]:
+    tokens = said.tokens
     if i >= len(tokens):
         yield found
         return
     if tokens[i] == "," or (tokens[i] == "and" and i + 1 < len(tokens)):
-        yield from _behind(tokens, i + 1, s, found)
+        yield from _behind(said, i + 1, found)
     if tokens[i] == "deal" and i + 1 < len(tokens) and tokens[i + 1] in ("to", "onto", "on", "into", "face"):
-        yield from _behind(tokens, i + 1, s, found)
-    for slot, text, j in _adjunct(tokens, i, s):
+        yield from _behind(said, i + 1, found)
+    for slot, text, j in said.adjuncts(i):
         if slot not in found or found[slot] == text:
-            yield from _behind(tokens, j, s, {**found, slot: text})
+            yield from _behind(said, j, {**found, slot: text})
 
 
 def _adjunct(tokens: Sequence[str], i: int, s: Situation) -> Iterator[tuple[str, str, int]]:
