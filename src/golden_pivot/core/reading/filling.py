@@ -101,7 +101,9 @@ def _made(kind: StepKind, clause: Clause, filled: Filled, behind: Filled, s: Sit
     question = values.pop("asks", "")
     after = values.pop("after", "")
     who = values.pop("who", None) or clause.who or PERFORMER
-    if wants and not (manner == wants or (wants == "row" and "row" in extra)):
+    if wants and not (
+        manner == wants or (wants == "row" and "row" in extra) or (wants == "target" and "to" in extra)
+    ):
         return
     if manner == "kept" and kind.singly and "each under the last" not in kind.sentence:
         return
@@ -141,6 +143,8 @@ def _made(kind: StepKind, clause: Clause, filled: Filled, behind: Filled, s: Sit
         if meant is None:
             return
         values[name] = meant
+    if kind.phase == ENDING and values.get("card") is not None and values.get("card") == values.get("other"):
+        return  # that a card is itself
     taken: list[str] = []
     for name, element in slots.items():
         if isinstance(element, Flag):

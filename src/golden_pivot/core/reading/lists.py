@@ -45,7 +45,8 @@ def _cards(plain: str, s: Situation) -> str | None:
     if len(cards) < 2 or any(" of " not in card for card in cards):
         return None
     rest = re.sub(r"⟨[^⟩]+⟩", " ", plain)
-    if re.search(r"\b(?:beside|under|swap|between|mate|partner)\b", rest):
+    both = re.search(r"\bontop|\btop\b", rest) and re.search(r"\bbottom\b|\bface\b", rest)
+    if both or re.search(r"\b(?:beside|under|swap|between|mate|partner)\b", rest):
         return None
     if (
         m := re.search(r"\bcards? (\d+)(?: ?(?:,|and|to|~) ?\d+)*", rest)

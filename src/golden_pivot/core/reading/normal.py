@@ -42,7 +42,7 @@ _CONTRACTIONS = (
     ("she's", "she is"), ("you're", "you are"), ("can't", "cannot"), ("don't", "do not"), ("doesn't", "does not"), ("hasn't", "has not"),
     ("haven't", "have not"), ("isn't", "is not"), ("aren't", "are not"), ("won't", "will not"), ("i'm", "i am"), ("let's", "let us"),
     ("i'll", "i will"), ("you'll", "you will"), ("they'll", "they will"), ("she'll", "she will"), ("he'll", "he will"), ("i've", "i have"),
-    ("you've", "you have"), ("they've", "they have"), ("face-up", "face up"), ("face-down", "face down"), ("on top of", "ontop"), ("on the top of", "ontop"),
+    ("you've", "you have"), ("they've", "they have"), ("face-up", "face up"), ("face-down", "face down"), ("on top of", "ontop"), ("on the top of", "ontop"), ("on the top", "ontop"),
     ("on top", "ontop"), ("on to ", "onto "), ("magician's choice", "force of piles"), ("each other", "one another"),
 )  # fmt: skip
 _RANK = "|".join(sorted(map(re.escape, RANK_WORDS), key=len, reverse=True))

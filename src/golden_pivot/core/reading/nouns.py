@@ -104,6 +104,8 @@ def place_named(words: str, s: Situation) -> str | None:  # noqa: C901  one line
         return f"pile {s.told_pile}"
     if words in ("theirs", "their") and s.has("hand"):
         return "hand"
+    if words in ("card", "choose card", "select card", "selection") and s.sizes.get("hand") == 1:
+        return "hand"
     words = re.sub(r"^(?:whole|entire|complete|full) ", "", words)
     if words in s.sizes and words not in ("dealt",):
         return words
@@ -311,10 +313,10 @@ def number_said(words: str, s: Situation) -> str | None:  # noqa: C901  one line
         words,
     ):
         return f"remainder of {n} divided by 10"
-    if n and (m := re.fullmatch(r"(\d+) (?:more|cards more) than (.+)", words)):
+    if n and (m := re.fullmatch(r"(\d+) (?:more|cards? more) than (.+)", words)):
         base = number_said(m[2], s)
         return f"{base} + {m[1]}" if base else None
-    if m := re.fullmatch(r"(\d+) (?:fewer|less) than (.+)", words):
+    if m := re.fullmatch(r"(\d+)(?: cards?)? (?:fewer|less) than (.+)", words):
         base = number_said(m[2], s)
         return f"{base} - {m[1]}" if base else None
     if (m := re.fullmatch(r"(?:twice|double) (.+)", words)) and (base := number_said(m[1], s)):

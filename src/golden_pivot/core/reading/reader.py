@@ -52,6 +52,7 @@ class Answer:
 
 NOTHING = Answer()
 _TABLED = re.compile(r" ,? ?(?:and )?table (?:them|it|these|those)(?: for a (?:second|moment|while|2nd))?\b")
+_POCKETED = re.compile(r" ,? ?and pocket (?:it|them)\b")
 _LIFTS = re.compile(r"\b(?:cut off|lift|lift off|take|remove|pick|pull out|draw|count|deal|cut)\b")
 _TO_WHERE = re.compile(
     r" ,? ?and (?:drop|put|place|lay|hide|set|throw|keep|deposit) (?:(?:it|them|these|those) )?(?:down )?(?:on|onto|in|into|to) (?=(?:my |their )?(?:table|pocket|hand|box|mat|envelope|case|hat|glass|wallet))"
@@ -110,7 +111,11 @@ def _strictly(before: str, text: str, s: Situation) -> tuple[str, ...] | None:
 
 def _answered(before: str, plain: str, s: Situation, who: str | None, depth: int, script: bool = False) -> Answer:
     """One clause, or several one after the other."""
-    merged = _TABLED.sub(" to table", _TO_WHERE.sub(" to ", plain)) if _LIFTS.search(plain) else plain
+    merged = (
+        _TABLED.sub(" to table", _POCKETED.sub(" to pocket", _TO_WHERE.sub(" to ", plain)))
+        if _LIFTS.search(plain)
+        else plain
+    )
     if (made := lists.listed(plain, s)) and (sound := checked(before, (made,), s.margin)):
         return Answer((Reading(sound),))
     if depth == 0 and (either := _any_of(before, plain, s)) is not None:

@@ -31,6 +31,11 @@ def _cut_freely(values: Mapping[str, Any]) -> str | None:
     example="Put table on deck",
     says="Put the cards from {from} {where} {to}.",
     wordings=(
+        "(slip|slide|push|tuck|pass) {from} (under|underneath|beneath) {to} => where=under",
+        "(slip|slide|push) {from} (under|underneath) => where=under; to=deck",
+        "{from} [go|be put] [back] (on|to|at) bottom of {to} => where=under; score=0.5",
+        "{from} [go|be put] [back] ontop of {to} => where=on; score=0.5",
+        "PUT {from} [back] (to|on|at) bottom of {to} => where=under; score=1",
         "PUT {from} [back] (to top of|at top of|ontop) {to} => where=on; score=0.3",
         "{from} (go|be put|come) [back] (on bottom|at bottom|to bottom) => where=under; to=deck; score=0.5",
         "pick {from} up [again] [and] PUT [them|it] (on|onto|ontop) [top of] {to} => where=on; score=1",
@@ -86,6 +91,9 @@ def put_heap(b: Builder) -> None:
     says="Cut off {count} {#count} of {from}[ {choice}] {>to}{secretly}.",
     free=_cut_off_freely,
     wordings=(
+        "(put|place|drop|lay|take) top {count} [cards] [of {from}] => score=0",
+        "(put|place|slip|hide) {count} cards => needs=target; score=0",
+        "cut [a] [small|little] (packet|heap|bunch) => choice=few; score=0.5",
         "LIFT {count} [of them|of cards|cards] [of|off|from] [{from}]",
         "LIFT top {count} [cards] [of {from}]",
         "LIFT upper {count} [cards]",

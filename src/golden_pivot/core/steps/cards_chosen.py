@@ -69,6 +69,8 @@ def _lay_on(cells: Cells, place: int, at: int, to: Place) -> None:
     free=freely("You took any card you liked"),
     by=SPECTATOR,
     wordings=(
+        "(fan|spread) {from} (for|so that|and have) a card [to be|can be] choose => who=spectator; card=new; score=1",
+        "(offer|spread|fan) {from} and have a card (choose|take|select|pick) => who=spectator; card=new; score=1",
         "TAKE (a|any) card [,] [any card] [at all] [and look at it|and look at|and remember it|and look at it and remember it|and look] [from {from}] => who=spectator; card=new",
         "TAKE (a|any) card [from {from}] [and look at it|and look at] => who=spectator; card=new",
         "TAKE any card (except|but) {others} => who=spectator; card=new; score=1",

@@ -60,6 +60,9 @@ COMPARISONS = {
     example="If n is more than 10:",
     is_case=True,
     wordings=(
+        "(if|when) they (say|name|choose|call|pick|think of) {right} => left=number; is=is",
+        "(if|when) they (say|name|choose|call|pick) (more than|over) {right} => left=number; is=is more than",
+        "(if|when) they (say|name|choose|call|pick) (less than|under|fewer than) {right} => left=number; is=is less than",
         "(if|when|with|should) [number|it|their number|number they name|that] [be|is|comes to] (over|more than|above|greater than|higher than) {right} => left=number; is=is more than",
         "(if|when|with|should) [number|it|their number|that] [be|is] (under|less than|below|fewer than|smaller than) {right} => left=number; is=is less than",
         "(if|when|with|should) [number|it|their number|that] [be|is] {right} or (more|over|above|higher) => left=number; is=is at least",

@@ -113,6 +113,7 @@ def klondike(b: Builder) -> None:
     does="every second card is dealt",
     example="Deal packet down and under to table",
     wordings=(
+        "(put|move|deal) (1|a card|top card) (under|to bottom) , (deal|put) next [1] [down|on table|to table] [,] (and so on|until|till) ... => way=under and down; from=moved or deck; score=3",
         "down-under deal ... => way=down and under; from=moved or deck; score=3.5",
         "under-down deal ... => way=under and down; from=moved or deck; score=3.5",
         "deal 1 down , 1 under ... => way=down and under; from=moved or deck; score=3",
@@ -330,6 +331,7 @@ def _fall_together(b: Builder, upper: Place, place: Place) -> None:
     facets=(Facet.SHUFFLES,),
     free=freely("You shuffled"),
     wordings=(
+        "give {place} a [quick|good|thorough|little|proper] (mix|shuffle|wash) => score=1",
         "(hand|give) out {place} (for|to be) [a] shuffle => who=spectator; score=1",
         "(hand|give) {place} [to] them (to|for) shuffle => who=spectator; score=1",
         "(hand|give) {place} out to be shuffle => who=spectator; score=1",

@@ -29,6 +29,8 @@ def _number_freely(values: Mapping[str, Any]) -> str:
     free=_number_freely,
     by=SPECTATOR,
     wordings=(
+        "(choose|pick|think of|decide on) [any|a] number {number} and write it down => verb=chooses; secretly=yes; who=spectator; score=1",
+        "write down [any|a] number {number} => verb=chooses; secretly=yes; who=spectator",
         "(choose|pick|select|think of) a number {number} and (tell you|tell me|say it|tell it|announce it|name it|say it out loud) => verb=names; who=spectator; score=2",
         "(think of|think) [of] (a|any) {number} number => verb=thinks of; secretly=yes; who=spectator",
         "(name|call out|say|choose|pick|give) (a|any) {number} number => verb=names; who=spectator",
@@ -76,6 +78,8 @@ def choose_number(b: Builder) -> None:
     facets=(Facet.TELLS,),
     by=SPECTATOR,
     wordings=(
+        "what [their] number (be|is) => who=spectator; names=last",
+        "(say|tell you|reveal) what (it|number) (be|is) => who=spectator; names=last",
         "(how many [cards] they (take|have|cut off|cut|hold|hide|deal)|what [number] they (think of|choose|pick)|their number|number) => who=spectator; names=last",
         "(announce|call out|tell|tell you|tell me|say|reveal|name) (it|that|their number|number|how many [there be|they have|they take]|their secret number|number out loud) => who=spectator; names=last; score=1",
         "[ask] (how many) they (take|have|cut off|cut) => who=spectator; names=last",

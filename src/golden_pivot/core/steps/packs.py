@@ -24,6 +24,7 @@ if TYPE_CHECKING:
     ),
     domains={"count": range(2, 61)},
     wordings=(
+        "[a|any] (regular|normal|ordinary|standard|complete) deck => count=52; order=any order",
         "[you will need|need|you need|take|use] a (deck|packet) of {count} [cards] => order=any order",
         "[any] {count} cards [from] [any] [deck] => order=any order; score=-3",
         "(take|use|count off|remove) {count} cards [from] [a] [shuffled] [deck] => order=any order; score=-2",
@@ -161,6 +162,9 @@ def pack_in_order(b: Builder) -> None:
         Facet.NO_ORDER,
     ),
     wordings=(
+        "[a] (extra|2nd|duplicate|another) {card} with a (red|blue|odd|different|strange) back (lie|be|wait) in {place} => odd=yes; score=1",
+        "[a] (extra|duplicate|2nd) {card} (lie|be|wait) in {place}",
+        "{card} with a (red|blue|odd|different) back (lie|be|wait) in {place} => odd=yes; score=1",
         "(leave|put|place|have|keep) {card} [face up] (in|inside|on) {place} => score=-1",
         "(leave|put|place|keep|have) {card} face up (in|inside|on) {place} => up=yes",
         "{card} [be|lie|lies|is] [already|wait|waits] (in|inside) {place}",

@@ -46,6 +46,8 @@ def predict(b: Builder) -> None:
     example="Prediction: FORCE, on paper in pocket, turned over sideways",
     facets=(Facet.PREDICTED_CARDS,),
     wordings=(
+        "write {cards} on [a] (slip|paper|piece of paper|card|slip of paper) and (put|seal|place|hide|lay) it in [a] {place} => how=on paper; score=1",
+        "write {cards} on [a] (slip|paper|card) in {place} => how=on paper",
         "[a] (slip|paper|note|card) in {place} have its name [write] [on it] => cards=previous; how=on paper",
         "(slip|paper|prediction) in {place} (say|read|name) {cards} => how=on paper",
         "[a] prediction of {cards} (be|wait|lie) in {place} => how=on paper",
