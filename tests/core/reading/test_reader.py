@@ -15,8 +15,8 @@ from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.language.printer import line_text
 from golden_pivot.core.language.routine import STEP
 from golden_pivot.core.reading import read_line, read_page, read_sheet
+from golden_pivot.core.reading.amounts import range_said
 from golden_pivot.core.reading.normal import mended, normal
-from golden_pivot.core.reading.nouns import range_said
 from tests.any_text import any_text
 from tests.core.desks import PROCEDURES
 

@@ -14,8 +14,10 @@ from ..language.slots import SLOT_TYPES
 from ..language.templates import PERFORMER, SPECTATOR, Flag, Optional, Phrases, Slot, Who, sentence_of, slots_in
 from ..language.words import words_of
 from ..steps import REGISTRY
+from .amounts import HEDGES
 from .clauses import Clause
-from .nouns import HEDGES, default_heap, tokens_of
+from .nouns import tokens_of
+from .pointing import default_heap
 from .situation import Situation
 from .wordings import Filled, Said, Wording, compiled, fits
 
@@ -88,7 +90,7 @@ def slots_of(kind: StepKind) -> dict[str, Any]:
     return {str(getattr(one, "name", None) or "who"): one for one in slots_in(kind.elements)}
 
 
-def _made(kind: StepKind, clause: Clause, filled: Filled, behind: Filled, s: Situation) -> Iterator[Candidate]:  # noqa: C901
+def _made(kind: StepKind, clause: Clause, filled: Filled, behind: Filled, s: Situation) -> Iterator[Candidate]:
     slots = slots_of(kind)
     values = dict(filled)
     extra = dict(behind)
@@ -101,41 +103,11 @@ def _made(kind: StepKind, clause: Clause, filled: Filled, behind: Filled, s: Sit
     question = values.pop("asks", "")
     after = values.pop("after", "")
     who = values.pop("who", None) or clause.who or PERFORMER
-    if wants and not (
-        manner == wants or (wants == "row" and "row" in extra) or (wants == "target" and "to" in extra)
-    ):
+    if not _agrees(kind, manner, wants, bool(may), extra):
         return
-    if manner == "kept" and kind.singly and "each under the last" not in kind.sentence:
+    if not _find_homes(kind, extra, slots, values, bool(after)):
         return
-    if manner == "singly" and not kind.singly and not may:
-        return
-    if manner == "block" and kind.singly:
-        return
-    if manner == "reversed" and not kind.singly:
-        return
-    # What stands behind has to find a place.
-    for slot, text in list(extra.items()):
-        home = _home(slot, slots, values)
-        if home is None and after and slot == "from":
-            continue
-        if home is None:
-            if slot == "way" and text == "face down":
-                continue
-            if slot == "row" and kind.opens_block is False and "piles" in slots:
-                continue
-            return
-        values[home] = text
-    if "p1" in values:
-        values["piles"] = ", ".join(values.pop(one) for one in ("p1", "p2", "p3") if one in values)
-    if "order" in values and "piles" in slots and "order" not in slots:
-        values["piles"] = values.pop("order")
-    if (
-        "from" in slots
-        and "from" not in values
-        and "from" not in extra
-        and (m := re.search(r"size of (\w+)", values.get("count", "")))
-    ):
-        values["from"] = m[1]
+    _put_together(slots, values, extra)
     for name in list(values):
         if name not in values:
             continue
@@ -185,6 +157,43 @@ def _made(kind: StepKind, clause: Clause, filled: Filled, behind: Filled, s: Sit
             tuple(taken),
             question or ("range in " + kind.sentence if len(ranges) > 1 else ""),
         )
+
+
+def _agrees(kind: StepKind, manner: str, wants: str, may: bool, extra: Filled) -> bool:
+    """Whether a kind of step is done in the manner that is said, and the manner said that the wording wants."""
+    if wants and manner != wants and {"row": "row", "target": "to"}.get(wants) not in extra:
+        return False
+    if manner == "kept":
+        return not kind.singly or "each under the last" in kind.sentence
+    if manner in ("block", "reversed"):
+        return kind.singly == (manner == "reversed")
+    return manner != "singly" or kind.singly or may
+
+
+def _find_homes(kind: StepKind, extra: Filled, slots: dict[str, Any], values: Filled, opens: bool) -> bool:
+    """Whether all that stands behind has a place in the sentence; it is put there."""
+    for slot, text in extra.items():
+        home = _home(slot, slots, values)
+        if home is not None:
+            values[home] = text
+        elif not (
+            (opens and slot == "from")
+            or (slot == "way" and text == "face down")
+            or (slot == "row" and not kind.opens_block and "piles" in slots)
+        ):
+            return False
+    return True
+
+
+def _put_together(slots: dict[str, Any], values: Filled, extra: Filled) -> None:
+    """What a wording says in parts, and a place that goes without saying since its cards are counted."""
+    if "p1" in values:
+        values["piles"] = ", ".join(values.pop(one) for one in ("p1", "p2", "p3") if one in values)
+    if "order" in values and "piles" in slots and "order" not in slots:
+        values["piles"] = values.pop("order")
+    counted = re.search(r"size of (\w+)", values.get("count", ""))
+    if counted and "from" in slots and "from" not in values and "from" not in extra:
+        values["from"] = counted[1]
 
 
 def _inside(after: str, who: str, values: Filled) -> list[str]:

@@ -11,8 +11,10 @@ import re
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 
-from . import nouns
+from .amounts import number_said
 from .normal import as_read
+from .nouns import card_named, place_named
+from .pointing import spot_said
 from .situation import Situation
 
 CANNOT = "cannot"
@@ -55,8 +57,8 @@ def told(found: Idiom, words: str, s: Situation) -> Iterator[list[tuple[str, ...
             continue
         kind = name[0]
         value = (
-            nouns.place_named(text, s) if kind == "p" else nouns.number_said(text, s) if kind == "n" else nouns.card_named(text, s) if kind == "c"
-            else nouns.spot_said(text, s) if kind == "s" else text.strip("“”")
+            place_named(text, s) if kind == "p" else number_said(text, s) if kind == "n" else card_named(text, s) if kind == "c"
+            else spot_said(text, s) if kind == "s" else text.strip("“”")
         )  # fmt: skip
         if value is None:
             return

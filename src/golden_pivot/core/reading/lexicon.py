@@ -66,8 +66,6 @@ PEOPLE = (
     "spectator", "spectators", "volunteer", "helper", "guest", "lady", "gentleman", "someone", "somebody", "anyone", "anybody", "participant",
     "friend", "girl", "boy", "man", "woman", "child", "stranger", "assistant", "person", "onlooker", "audience", "visitor", "passenger",
 )  # fmt: skip
-THEY = ("they", "she", "he")
-THEM = ("them", "her", "him")
 ME = ("i", "you", "we", "performer", "magician", "me")
 EVERYBODY = ("everyone", "everybody", "people", "all")
 
@@ -101,8 +99,8 @@ LEMMAS = {
     "find": "finds found finding", "separate": "separates separated", "swap": "swaps swapped exchange exchanges", "leave": "leaves left",
     "build": "builds built make makes made making", "stay": "stays stayed", "end": "ends ended", "match": "matches matched",
     "overhand": "overhands", "eliminate": "eliminates eliminated", "recall": "recalls recalled", "commit": "commits committed",
-    "carry": "carries carried", "push-off": "", "grab": "grabs grabbed", "scoop": "scoops scooped", "sweep": "sweeps swept",
-    "reassemble": "", "smear": "smears smeared", "wash": "washes washed", "deposit": "deposits deposited", "guess": "guesses guessed",
+    "carry": "carries carried", "grab": "grabs grabbed", "scoop": "scoops scooped", "sweep": "sweeps swept",
+    "smear": "smears smeared", "wash": "washes washed", "deposit": "deposits deposited", "guess": "guesses guessed",
     "be": "is are was were been am being", "have": "has had having", "do": "does did done doing", "come": "comes came coming",
     "lie": "lies lay-down lying", "wait": "waits waited waiting", "fancy": "fancies fancied", "hit": "hits", "fall": "falls fell fallen",
     "predict": "predicts predicted", "happen": "happens happened", "become": "becomes became", "hesitate": "hesitates hesitated",

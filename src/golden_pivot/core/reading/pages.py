@@ -9,9 +9,8 @@ import re
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from ..language.facets import Facet
+from .amounts import range_said
 from .normal import normal
-from .nouns import range_said
 from .reader import Answer, Reading, read_line
 from .situation import situation_of
 
@@ -142,8 +141,3 @@ def _titled(words: str) -> str:
     small = {"a", "an", "the", "of", "and", "or", "in", "on", "to", "at", "by", "for", "too"}
     found = words.strip(" .").lower().split()
     return " ".join(word if i and word in small - {"too"} else word.capitalize() for i, word in enumerate(found))
-
-
-def is_set_up_only(text: str) -> bool:
-    """Whether nothing has been done yet."""
-    return not any(line.has(Facet.TELLS) for line in situation_of(text).lines)

@@ -16,11 +16,13 @@ from ..language.parser import lines_of, read_routine, sentence
 from ..language.printer import line_text
 from ..language.routine import STEP, UNREAD, Line
 from ..language.templates import SPECTATOR
-from . import kinds_of_line, lists, nouns
+from . import kinds_of_line, lists
+from .amounts import number_said
 from .clauses import Clause, clauses_of
 from .filling import Candidate, candidates
 from .idioms import CANNOT, IDIOMS, told
 from .normal import mended, normal
+from .nouns import place_named
 from .situation import Situation, situation_of
 
 MOST_READINGS = 4
@@ -255,9 +257,9 @@ def _same_with_others(clause: Clause, s: Situation) -> str | None:
         return None
     many = where = None
     for m in re.finditer(r" (?:in|from|of|with|on|off) ", clause.words):
-        said, where = clause.words[: m.start()], nouns.place_named(clause.words[m.end() :], s)
+        said, where = clause.words[: m.start()], place_named(clause.words[m.end() :], s)
         rest = re.fullmatch(r"(?:rest|remainder|others)(?: of (\d+))?", said)
-        many = nouns.number_said(said, s)
+        many = number_said(said, s)
         if rest and s.number and (rest[1] or s.high):
             many = f"{rest[1] or s.high} - {s.number}"
         if many and where:
@@ -283,7 +285,7 @@ def _more(clause: Clause, s: Situation) -> str | None:
         r"(?P<n>.+?) (?:more|more cards) (?:on|onto|ontop|to|into) (?:same|that|it|them)(?: (?:heap|pile|packet))?",
         clause.words,
     )
-    many = nouns.number_said(m["n"], s) if m else None
+    many = number_said(m["n"], s) if m else None
     if many is None or s.dealt_from is None or s.dealt_to is None:
         return None
     return kinds_of_line.by(f"Deal {many} cards from {s.dealt_from} to {s.dealt_to}", clause.who)

@@ -16,8 +16,6 @@ from ..language.phrases import place_text
 from ..language.routine import STEP, Line
 from ..language.values import Indexed, NewNumber
 
-OFF_HAND = ("aside", "pocket", "discard", "spare")
-
 
 @dataclass(frozen=True)
 class Situation:

@@ -20,9 +20,11 @@ from ..english import ordinal
 from ..language.facets import Facet
 from ..language.kinds import StepKind
 from ..language.templates import Slot, slots_in
-from . import nouns
+from .amounts import number, range_said
 from .lexicon import HINTS, VERBS
 from .normal import as_read
+from .nouns import card, place, place_named, target
+from .pointing import spot
 from .situation import Situation
 
 Filled = dict[str, str]
@@ -77,7 +79,7 @@ def compiled(wording: str) -> Wording:
     return Wording(tuple(stack[0][0]), given)
 
 
-_READERS = {"place": nouns.place, "card": nouns.card, "number": nouns.number, "spot": nouns.spot}
+_READERS = {"place": place, "card": card, "number": number, "spot": spot}
 
 
 def types_of(kind: StepKind) -> dict[str, str]:
@@ -155,11 +157,11 @@ def _gap(kind: str, tokens: Sequence[str], i: int, s: Situation) -> Iterator[tup
         yield from _READERS[kind](tokens, i, s)
     elif kind == "target":
         for j in range(min(len(tokens), i + 5), i, -1):
-            if (where := nouns.target(" ".join(tokens[i:j]), s, "")) is not None:
+            if (where := target(" ".join(tokens[i:j]), s)) is not None:
                 yield where, j
     elif kind in ("dealt", "rest"):
         meant = s.dealt_to if kind == "dealt" else s.dealt_from
-        said = ((where, j) for where, j in nouns.place(tokens, i, s) if where == meant and meant is not None)
+        said = ((where, j) for where, j in place(tokens, i, s) if where == meant and meant is not None)
         yield from ((where, j) for where, j in said if " ".join(tokens[i:j]) != where or where == "dealt")
     elif kind == "order":
         if m := re.match(r"(\d+)(?: [~,] (\d+))+", " ".join(tokens[i:])):
@@ -175,7 +177,7 @@ def _gap(kind: str, tokens: Sequence[str], i: int, s: Situation) -> Iterator[tup
         yield from _position(tokens, i, s)
     elif kind == "range":
         for j in range(min(len(tokens), i + 9), i, -1):
-            if found := nouns.range_said(" ".join(tokens[i:j]), s.sizes.get("deck", 52) or 52):
+            if found := range_said(" ".join(tokens[i:j]), s.sizes.get("deck", 52) or 52):
                 yield "|".join(f"{low} to {high}" for low, high in found[0]), j
     elif kind == "rank":
         from .lexicon import RANK_WORDS
@@ -189,7 +191,7 @@ def _gap(kind: str, tokens: Sequence[str], i: int, s: Situation) -> Iterator[tup
 
 
 def _several(kind: str, tokens: Sequence[str], i: int, s: Situation) -> Iterator[tuple[str, int]]:
-    read = nouns.place if kind == "places" else nouns.card
+    read = place if kind == "places" else card
     found: list[str] = []
     j = i
     while True:
@@ -262,17 +264,17 @@ def _adjunct(tokens: Sequence[str], i: int, s: Situation) -> Iterator[tuple[str,
     if tokens[i] in ("to", "onto", "on", "into", "in", "inside", "ontop", "down"):
         first = i + 1 + (i + 1 < len(tokens) and tokens[i + 1] in ("to", "onto", "on", "into", "in"))
         for j in range(min(len(tokens), first + 6), first, -1):
-            if (where := nouns.target(" ".join(tokens[first:j]), s, "")) is not None:
+            if (where := target(" ".join(tokens[first:j]), s)) is not None:
                 yield "to", where, j
     if tokens[i] in ("from", "off", "of", "with", "out", "in", "through"):
         first = i + 1 + (tokens[i] in ("out", "off") and i + 1 < len(tokens) and tokens[i + 1] == "of")
         for j in range(min(len(tokens), first + 6), first, -1):
             words = re.sub(r"^top (?:of )?", "", " ".join(tokens[first:j]))
-            if (where := nouns.place_named(words, s)) is not None or (
+            if (where := place_named(words, s)) is not None or (
                 where := "deck" if words == "top" else None
             ) is not None:
                 yield "from", where, j
     size = s.sizes.get("deck", 52) or 52
     for j in range(min(len(tokens), i + 10), i, -1):
-        if said := nouns.range_said(" ".join(tokens[i:j]), size):
+        if said := range_said(" ".join(tokens[i:j]), size):
             yield "range", "|".join(f"{low} to {high}" for low, high in said[0]), j
