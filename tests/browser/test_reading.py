@@ -56,3 +56,35 @@ def test_a_question_is_asked_and_answered(page: Page) -> None:
     page.keyboard.press("Tab")
     expect(sheet(page)).to_contain_text("Count 10 cards from deck to table, each under the last")
     expect(page.locator(".gp-read-as")).to_have_count(0)
+
+
+PAGE = """LANTERN ROOM. Best seated.
+Get the force card to tenth from the top. “Name any number you like in the teens.”
+They name a number between ten and nineteen. Deal that many onto the table and put them all back on the pack.
+Wink at the steward. Deal as many as the two figures come to, again in a pile. The last card dealt is your card.
+"""
+
+
+def test_a_page_of_notes_becomes_a_proved_routine(page: Page) -> None:
+    page.keyboard.press("Control+k")
+    expect(page.get_by_placeholder("Find a step or a routine")).to_be_focused()
+    page.keyboard.type("Read my notes")
+    page.keyboard.press("Enter")
+    page.wait_for_url("**/notes")
+    page.get_by_label("Notes", exact=True).focus()
+    page.keyboard.insert_text(PAGE)
+    understood = page.get_by_label("What was understood")
+    expect(understood).to_contain_text("One question")
+    expect(understood).to_contain_text("Not understood: kept as a remark.")
+    # Between ten and nineteen: the second reading leaves both out.
+    question = understood.locator(".asks").get_by_role("combobox")
+    question.select_option(index=1)
+    expect(understood.get_by_role("status")).to_contain_text("Proved: the last card dealt is FORCE")
+    expect(understood).to_contain_text("Spectator names a number n from 11 to 18")
+    page.evaluate(AXE.read_text(encoding="utf-8"))
+    found = page.evaluate("axe.run({ runOnly: ['wcag2a', 'wcag2aa'] })")
+    assert [(v["id"], [n["target"] for n in v["nodes"]]) for v in found["violations"]] == []
+    understood.get_by_role("button", name="Open as a routine").click()
+    page.wait_for_url("**/bench/*")
+    verdict_is(page, "proved")
+    expect(sheet(page)).to_contain_text("# Wink at the steward.")

@@ -284,3 +284,8 @@ def test_suggestions_begin_as_the_line_does_and_use_the_names_above() -> None:
     # Whatever is suggested is a sentence of the language.
     for text in everything - {"Title: …", "Note: …"}:
         assert any(match for _, _, match in readings_of(text)), text
+
+
+def test_a_suggestion_writes_no_article_twice() -> None:
+    for typed in ("Turn the ", "Turn the"):
+        assert not any("the the" in one.text for one in suggestions(typed, read_routine("Pack: 52 cards\n"), 2))

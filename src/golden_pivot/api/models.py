@@ -294,8 +294,16 @@ class PlayIn(Shape):
     worst: bool = False
 
 
-class NotesPageIn(Shape):
+class ReadAsIn(Shape):
     text: Text = Field(max_length=100_000)
+    job: Text = ""
+
+
+class NotesPageIn(Shape):
+    text: Text = Field(max_length=20_000)
+    chosen: dict[Text, int] = Field(
+        default={}, description="sentence → which of its readings is meant, from 0; -1 to keep it as a remark"
+    )
     job: Text = ""
 
 

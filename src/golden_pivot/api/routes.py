@@ -230,7 +230,7 @@ async def prove(request: m.ProveIn, jobs: JobsIn) -> m.ProofOut:
 
 
 @router.post("/read-as")
-async def read_as(request: m.NotesPageIn, jobs: JobsIn) -> ReadSheet:
+async def read_as(request: m.ReadAsIn, jobs: JobsIn) -> ReadSheet:
     """How the lines outside the language can be read, the likeliest first, and what one has to ask."""
     return _READ.validate_python(await jobs.run("quick", request.job, "read", request.model_dump(exclude={"job"})))
 

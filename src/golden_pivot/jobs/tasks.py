@@ -119,8 +119,8 @@ def read_as(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
 
 
 def page(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
-    """{text} → the page of notes, sentence by sentence."""
-    return asdict(read_page(request["text"]))
+    """{text, chosen?} → the page of notes, sentence by sentence."""
+    return asdict(read_page(request["text"], request.get("chosen")))
 
 
 def _remembered(task: Task) -> Task:

@@ -230,3 +230,12 @@ def test_a_sheet_is_read_line_by_line_with_what_is_sure_in_place() -> None:
         == f"{PACK}\nPlace queen of hearts 10th\nCount off ten\nAct surprised\nEnds with: the 10th card of deck is queen of hearts\n"
     )
     assert read_sheet(demo.demo_text("harbour_light")).text is None
+
+
+def test_another_reading_can_be_chosen_for_a_sentence() -> None:
+    said = "They name a number between ten and nineteen."
+    text = f"The force card is tenth from the top. {said} Deal that many cards."
+    for nth, meant in [(0, "from 10 to 19"), (1, "from 11 to 18")]:
+        assert meant in read_page(text, {said: nth}).text
+    kept = read_page(text, {said: -1})
+    assert f"# {said}" in kept.text and not kept.questions[0].lines[0].startswith("Spectator")

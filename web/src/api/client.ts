@@ -137,6 +137,7 @@ export const api = {
   versions: (id: number) => value(client.GET('/api/routines/{routine_id}/versions', { params: { path: { routine_id: id } } })),
   language: () => value(client.GET('/api/language')),
   read: (text: string, signal?: AbortSignal) => value(client.POST('/api/read', { body: { text }, signal })),
+  notesPage: (text: string, chosen: Record<string, number>, job: string, signal?: AbortSignal) => value(client.POST('/api/notes-page', { body: { text, chosen, job }, signal })),
   readAs: (text: string, job: string, signal?: AbortSignal) => value(client.POST('/api/read-as', { body: { text, job }, signal })),
   suggest: (text: string, line: number, column: number) =>
     value(client.POST('/api/suggest', { body: { text, line, column } })),

@@ -38,6 +38,15 @@ export const readQuery = (text: string) =>
     ...FOR_EVER,
   });
 
+/** A page of notes, sentence by sentence. */
+export const notesPageQuery = (text: string, chosen: Record<string, number>) =>
+  queryOptions({
+    queryKey: ['notes page', text, chosen],
+    queryFn: ({ signal }) => unlessGone(signal, (job) => api.notesPage(text, chosen, job, signal)),
+    placeholderData: keepPreviousData,
+    ...FOR_EVER,
+  });
+
 /** How lines in everyday words can be read. */
 export const readAsQuery = (text: string) =>
   queryOptions({ queryKey: ['read as', text], queryFn: ({ signal }) => unlessGone(signal, (job) => api.readAs(text, job, signal)), ...FOR_EVER });

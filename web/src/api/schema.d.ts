@@ -2277,6 +2277,14 @@ export interface components {
             /** Text */
             text: string;
             /**
+             * Chosen
+             * @description sentence → which of its readings is meant, from 0; -1 to keep it as a remark
+             * @default {}
+             */
+            chosen: {
+                [key: string]: number;
+            };
+            /**
              * Job
              * @default
              */
@@ -2745,6 +2753,16 @@ export interface components {
              * @enum {string}
              */
             lane: "interactive" | "long";
+        };
+        /** ReadAsIn */
+        ReadAsIn: {
+            /** Text */
+            text: string;
+            /**
+             * Job
+             * @default
+             */
+            job: string;
         };
         /** ReadLine */
         ReadLine: {
@@ -4875,7 +4893,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["NotesPageIn"];
+                "application/json": components["schemas"]["ReadAsIn"];
             };
         };
         responses: {

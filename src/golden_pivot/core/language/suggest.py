@@ -81,7 +81,8 @@ def _finished(typed: str, miss: Miss, half_written: bool, who: str, fresh: Mappi
         return
     rest = outline(miss.rest, fresh, who)
     if miss.at == len(words):
-        yield join([typed.rstrip(), rest])
+        # A card by where it lies begins with an article that may have been typed.
+        yield join([typed.rstrip(), rest.removeprefix("the ") if words[-1].lower == "the" else rest])
     elif miss.at == len(words) - 1 and half_written:
         last = words[-1]
         first = miss.rest[0]

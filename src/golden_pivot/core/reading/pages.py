@@ -6,7 +6,7 @@ Nothing is lost: what was not understood stands as a remark in its place.
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
 from .amounts import range_said
@@ -26,7 +26,7 @@ class Sentence:
     """what stands for it in the routine, with its margin"""
     is_understood: bool
     taken: int = 0
-    """which of the readings is in the routine"""
+    """which of the readings is in the routine; AS_REMARK for none"""
 
 
 @dataclass(frozen=True)
@@ -40,7 +40,12 @@ class Page:
         return tuple(one for one in self.sentences if one.answer.asks)
 
 
-def read_page(text: str) -> Page:
+AS_REMARK = -1
+
+
+def read_page(text: str, chosen: Mapping[str, int] | None = None) -> Page:
+    """`chosen`: sentence → which of its readings is meant, from 0; AS_REMARK to keep it as a remark."""
+    chosen = chosen or {}
     found: list[Sentence] = []
     rows: list[str] = []
     waiting = list(sentences_of(text))
@@ -52,17 +57,18 @@ def read_page(text: str) -> Page:
             rows = ranged
             found.append(Sentence(said, Answer(), (), True))
             continue
-        one = _read(said, rows)
-        if not one.is_understood and waiting and not waiting[0].startswith("“"):
+        one = _read(said, rows, chosen)
+        if not one.is_understood and said not in chosen and waiting and not waiting[0].startswith("“"):
             # What one sentence leaves open the next may say.
-            both = _read(f"{said.rstrip('.')}, {waiting[0]}", rows)
-            if both.is_understood:
-                one = both
+            joined = f"{said.rstrip('.')}, {waiting[0]}"
+            both = _read(joined, rows, chosen)
+            if both.is_understood or joined in chosen:
+                one, said = both, joined
                 waiting.pop(0)
         if one.lines and _needs_pack(one, rows):
             rows.append(PACK)
             found.append(Sentence("", Answer((Reading((PACK,), (PACK,)),)), (PACK,), True))
-            one = _read(said, rows)
+            one = _read(said, rows, chosen)
         found.append(one)
         rows += one.lines
     return Page(tuple(found), "".join(f"{row}\n" for row in rows))
@@ -111,7 +117,7 @@ def _needs_pack(one: Sentence, rows: list[str]) -> bool:
     )
 
 
-def _read(said: str, rows: list[str]) -> Sentence:
+def _read(said: str, rows: list[str], chosen: Mapping[str, int]) -> Sentence:
     if not any(row.strip() for row in rows) and (m := re.fullmatch(r"([A-Z][A-Z0-9 ’'!?,-]{2,})\.?", said)):
         return Sentence(said, Answer((Reading((f"Title: {_titled(m[1])}",)),)), (f"Title: {_titled(m[1])}",), True)
     before = "\n".join(rows)
@@ -122,9 +128,13 @@ def _read(said: str, rows: list[str]) -> Sentence:
         behind = read_line("\n".join([*rows, PACK]), margin + said)
         if behind.readings and not behind.readings[0].lines[0].startswith("#"):
             answer = behind
+    nth = chosen.get(said, 0)
+    if nth != AS_REMARK and answer.readings:
+        nth = min(nth, len(answer.readings) - 1)
+        lines = tuple(_placed(line, margin, rows) for line in answer.readings[nth].lines)
+        return Sentence(said, answer, lines, not lines[0].lstrip().startswith("#"), nth)
     if answer.readings:
-        lines = tuple(_placed(line, margin, rows) for line in answer.readings[0].lines)
-        return Sentence(said, answer, lines, not lines[0].lstrip().startswith("#"))
+        return Sentence(said, answer, (f"{margin}# {said.strip('“”')}",), True, AS_REMARK)
     return Sentence(said, answer, (f"{margin}# {said.strip('“”')}",), False)
 
 

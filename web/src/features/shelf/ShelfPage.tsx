@@ -53,8 +53,11 @@ export function ShelfPage() {
   });
   const [beginning, setBeginning] = useState(false);
   const commands = useMemo(
-    () => [{ id: 'new', group: 'Shelf', label: 'New routine', description: 'blank, or from a family', run: () => setBeginning(true) }],
-    [],
+    () => [
+      { id: 'new', group: 'Shelf', label: 'New routine', description: 'blank, or from a family', run: () => setBeginning(true) },
+      { id: 'notes', group: 'Shelf', label: 'Read my notes', description: 'a page of everyday words becomes a routine', run: () => void go('/notes') },
+    ],
+    [go],
   );
   useCommands('shelf', commands);
 
