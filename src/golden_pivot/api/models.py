@@ -61,6 +61,7 @@ class StepKindOut(Shape):
     notes: str
     example: str
     spectator: bool = Field(description="whether the spectator can be its subject as well")
+    also: str = Field(description="what performers call it, to find it by")
 
 
 class RoutineOut(Shape):

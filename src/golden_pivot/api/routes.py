@@ -16,7 +16,7 @@ from ..core.language.exchange import document_of, text_of
 from ..core.language.parser import has_subject, read_routine
 from ..core.language.schema import routine_schema
 from ..core.language.suggest import suggestions
-from ..core.reading import Page, ReadSheet
+from ..core.reading import Page, ReadSheet, words_for
 from ..core.steps import REGISTRY
 from ..families import families
 from ..store import Routine, Shelf, ShelfTrouble, Unknown, Version
@@ -93,6 +93,7 @@ def language() -> list[m.StepKindOut]:
             notes=kind.notes,
             example=kind.example,
             spectator=has_subject(kind),
+            also=words_for(kind),
         )
         for kind in REGISTRY.values()
     ]

@@ -14,9 +14,10 @@ from golden_pivot.core.answers.verdicts import prove
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.language.printer import line_text
 from golden_pivot.core.language.routine import STEP
-from golden_pivot.core.reading import read_line, read_page, read_sheet
+from golden_pivot.core.reading import read_line, read_page, read_sheet, words_for
 from golden_pivot.core.reading.amounts import range_said
 from golden_pivot.core.reading.normal import mended, normal
+from golden_pivot.core.steps import REGISTRY
 from tests.any_text import any_text
 from tests.core.desks import PROCEDURES
 
@@ -239,3 +240,15 @@ def test_another_reading_can_be_chosen_for_a_sentence() -> None:
         assert meant in read_page(text, {said: nth}).text
     kept = read_page(text, {said: -1})
     assert f"# {said}" in kept.text and not kept.questions[0].lines[0].startswith("Spectator")
+
+
+def test_a_sentence_that_a_person_would_not_read_so_is_in_question() -> None:
+    found = read_sheet(f"{TABLED}\nPut table on pack\n")
+    (line,) = found.lines
+    assert line.line == 3 and line.answer.asks and found.text is None
+    assert [one.lines for one in line.answer.readings] == [("Put table on deck",), ("Put table on pack",)]
+
+
+def test_steps_are_found_by_what_performers_call_them() -> None:
+    found = {name: words_for(kind) for name, kind in REGISTRY.items()}
+    assert "milk" in found["klondike"] and "thumb off" in found["deal"] and "pick up" in found["gather_side"]

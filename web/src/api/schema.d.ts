@@ -3567,6 +3567,11 @@ export interface components {
              * @description whether the spectator can be its subject as well
              */
             spectator: boolean;
+            /**
+             * Also
+             * @description what performers call it, to find it by
+             */
+            also: string;
         };
         /** Strands */
         Strands: {

@@ -3,5 +3,17 @@
 from .pages import Page, Sentence, read_page
 from .reader import Answer, Reading, read_line
 from .sheets import ReadLine, ReadSheet, read_sheet
+from .wordings import words_for
 
-__all__ = ["Answer", "Page", "ReadLine", "ReadSheet", "Reading", "Sentence", "read_line", "read_page", "read_sheet"]
+__all__ = [
+    "Answer",
+    "Page",
+    "ReadLine",
+    "ReadSheet",
+    "Reading",
+    "Sentence",
+    "read_line",
+    "read_page",
+    "read_sheet",
+    "words_for",
+]

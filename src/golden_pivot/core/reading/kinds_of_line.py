@@ -33,7 +33,7 @@ _SCRIPT = re.compile(
 def kept(text: str, s: Situation) -> str | None:
     """The line as patter or a remark, where it is one by its marks."""
     if text.startswith(("#", "“")) and (text.startswith("#") or text.endswith("”")):
-        return text if not _handles(text) else None
+        return text if not holds_handling(text) else None
     if (m := re.fullmatch(r"\((.*)\)", text)) is not None:
         return f"# {m[1]}"
     if (m := re.fullmatch(r"['\"‘](.*)['\"’]", text)) is not None:
@@ -84,7 +84,8 @@ def _small(text: str) -> str:
     return text[:1].lower() + text[1:].rstrip(".")
 
 
-def _handles(text: str) -> bool:
+def holds_handling(text: str) -> bool:
+    """Whether somebody does what the line quotes."""
     return bool(re.search(r"”,? (?:you|i|they|she|he) (?:tell|say|ask)", text))
 
 

@@ -1,7 +1,7 @@
 """A sentence of notes in a plain form: small letters, numbers as figures, cards by their names, verbs by their stems.
 
     >>> normal("She deals ten cards, face-down, onto the table.", frozenset())
-    'they deal 10 cards face down onto table'
+    'they deal 10 cards , face down , onto table'
 
 Words that a routine has as names stay as they are written. Cards are written ⟨queen of hearts⟩, words to be spelled “harbour”.
 """

@@ -28,7 +28,8 @@ from .situation import Situation, situation_of
 MOST_READINGS = 4
 MOST_SAID = 600
 """letters of a sentence; more is no sentence of notes"""
-_NO_CARD = "No card is followed."
+_NOT_YET = ("No card is followed.", "There is no pack.")
+"""what a routine that is being written may still lack"""
 
 
 @dataclass(frozen=True)
@@ -308,7 +309,7 @@ def checked(before: str, lines: tuple[str, ...], margin: str) -> tuple[str, ...]
         return None
     if not routine.faults:
         faults = compile_what_can_be(routine, PROOF)[1]
-        if any(fault.line >= first and fault.message != _NO_CARD and not fault.is_limit for fault in faults):
+        if any(fault.line >= first and fault.message not in _NOT_YET and not fault.is_limit for fault in faults):
             return None
     return tuple(
         line.text[: len(line.text) - len(line.text.lstrip())].removeprefix(margin) + _written(line) for line in mine

@@ -5,8 +5,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from ..language.parser import lines_of, read_routine
-from ..language.routine import UNREAD
-from .reader import Answer, read_line
+from ..language.routine import PATTER, STEP, UNREAD
+from .kinds_of_line import holds_handling, may_mislead
+from .reader import Answer, Reading, read_line
+from .situation import Situation, situation_of
 
 
 @dataclass(frozen=True)
@@ -19,11 +21,24 @@ class ReadLine:
 @dataclass(frozen=True)
 class ReadSheet:
     lines: tuple[ReadLine, ...]
-    """those that are no sentences of the language, and in which something was understood"""
+    """those that are no sentences of the language and in which something was understood, and those that the language takes for
+    something else than a person would"""
     text: str | None
     """the routine with every reading that is sure in place; None where there is none"""
     sure: int
     """how many lines these are"""
+
+
+NOWHERE = Situation()
+
+
+def _in_question(before: str, row: str) -> Answer | None:
+    """A sentence of the language that says something else to a person: both readings, to be asked; None where it does not."""
+    if not may_mislead(row, situation_of(before)):
+        return None
+    found = read_line(before, row)
+    meant = [one for one in found.readings if one.lines != (row.strip(),)]
+    return Answer((*meant, Reading((row.strip(),))), asks=True) if meant else None
 
 
 def read_sheet(text: str) -> ReadSheet:
@@ -32,8 +47,15 @@ def read_sheet(text: str) -> ReadSheet:
     found: list[ReadLine] = []
     rows: list[str] = []
     sure = 0
+    heard = {line.number for line in read_routine(text).walk() if line.is_ in (STEP, PATTER)}
     for number, row in enumerate(lines_of(text), start=1):
-        answer = read_line("\n".join(rows), row) if number in unread else None
+        answer = None
+        if number in unread:
+            answer = read_line("\n".join(rows), row)
+        elif number in heard and (
+            may_mislead(row, NOWHERE) or holds_handling(row) or row.lower().startswith("note:")
+        ):
+            answer = _in_question("\n".join(rows), row)
         if answer and (answer.readings or answer.cannot):
             found.append(ReadLine(number, answer))
         if answer and answer.is_sure:

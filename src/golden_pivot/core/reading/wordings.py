@@ -79,6 +79,24 @@ def compiled(wording: str) -> Wording:
     return Wording(tuple(stack[0][0]), given)
 
 
+def words_for(kind: StepKind) -> str:
+    """What performers call it, to find the step by: *thumb off*, *milk*; each once."""
+    found: dict[str, None] = {}
+
+    def collect(parts: tuple[object, ...]) -> None:
+        said = " ".join(part for part in parts if isinstance(part, str) and "*" not in part)
+        if said:
+            found[said] = None
+        for part in parts:
+            if isinstance(part, Either):
+                for option in part.options:
+                    collect(option)
+
+    for wording in kind.wordings:
+        collect(compiled(wording).parts)
+    return ", ".join(found)
+
+
 _READERS = {"place": place, "card": card, "number": number, "spot": spot}
 
 

@@ -43,7 +43,8 @@ export function Bench({ routine }: { routine: Routine }) {
   const read = useQuery(readQuery(settled));
   const proof = useQuery(proveQuery(settled, lane, job));
   // Lines in everyday words: what is sure of them is proved as if it stood there.
-  const unread = !read.isPlaceholderData && (read.data?.lines ?? []).some((line) => line.is === 'unread');
+  // A sentence of the language can be in question too: a word of the trade that would become a new heap.
+  const unread = !read.isPlaceholderData && read.isSuccess;
   const understood = useQuery({ ...readAsQuery(settled), enabled: unread });
   const asRead = unread ? (understood.data?.text ?? null) : null;
   const proofAsRead = useQuery({ ...proveQuery(asRead ?? '', 'interactive', `${job.slice(0, 60)} as`), placeholderData: undefined, enabled: asRead !== null });
@@ -157,6 +158,7 @@ export function Bench({ routine }: { routine: Routine }) {
         group: `Write: ${kind.family}`,
         label: kind.example,
         description: kind.summary,
+        also: kind.also,
         run: () => sheet.current?.insertStep(kind.example),
       })),
     ],

@@ -23,6 +23,7 @@ export function Palette() {
       id: command.id,
       label: command.label,
       description: command.description,
+      keywords: command.also,
       rightSection: command.keys ? <kbd className="key">{command.keys}</kbd> : undefined,
       onClick: command.run,
     });

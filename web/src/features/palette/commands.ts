@@ -9,6 +9,8 @@ export interface Command {
   keys?: string;
   /** more words to find it by */
   description?: string;
+  /** other words to find it by, which are not shown */
+  also?: string;
   run: () => void;
 }
 
