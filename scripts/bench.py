@@ -27,6 +27,7 @@ from golden_pivot.core.building import PROOF, compile_routine
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.language.printer import routine_json
 from golden_pivot.core.language.routine import Routine
+from golden_pivot.core.reading import read_line, read_page
 from golden_pivot.core.search.explorer import explore
 from golden_pivot.core.variants.blanks import solve
 from golden_pivot.core.variants.slips import fragility_of
@@ -139,6 +140,27 @@ def _odds_large(name: str) -> None:
     )
 
 
+BEHIND = "\n".join(["Pack: 52 cards, any order", *["Cut deck at 5 and complete the cut"] * 29])
+SAID = (
+    "Deal ten cards on the table", "She lifts about a quarter of the deck and puts it in her pocket", "Ace of clubs second from top",
+    "Have someone cut the pack anywhere they like", "They look at the bottom card and remember it", "Count off ten", "Act surprised",
+)  # fmt: skip
+NOTES = (
+    "They name a number in the teens. Deal that many onto the table and put them back on the pack. Turn the deck over. Wink at the steward. "
+    * 5
+)
+
+
+def print_reading() -> None:
+    """A line of notes behind thirty others, and a page of twenty sentences; each for the first time."""
+    read_line(BEHIND, "Shuffle")  # the wordings are compiled once
+    lines = sorted(_timed(lambda said=said: read_line(f"{BEHIND}\n# {said}", said)) for said in SAID)  # type: ignore[misc]
+    page = _timed(lambda: read_page(NOTES))
+    print(
+        f"\nnotes: a line {lines[len(lines) // 2] * 1000:.0f} ms (at most {lines[-1] * 1000:.0f}), twenty sentences {page:.2f} s"
+    )
+
+
 def main() -> None:
     print(
         f"{'':24}{'paths':>9}{'widest':>8}{'explore ms':>12}{'verdict ms':>12}{'trans.':>9}{'µs/tr.':>8}{'× ref':>9}"
@@ -168,6 +190,7 @@ def main() -> None:
     print_desks()
     print_show()
     print_load()
+    print_reading()
     large()
     if os.environ.get("BENCH_BROWSER"):
         from scripts.keystrokes import print_times

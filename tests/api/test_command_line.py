@@ -131,3 +131,19 @@ def test_no_program_writes_what_another_serves(tmp_path: Path) -> None:
     # A server that was killed keeps nobody out.
     assert told("import", tmp_path / "one.pivot", "--data", shelf).returncode == 0
     assert os.access(shelf, os.R_OK)
+
+
+NOTES = (
+    "The queen of hearts is tenth from the top. They name a number from ten to nineteen. Deal that many onto the table and put them "
+    "back on the pack. Deal as many as the two figures come to. The last card dealt is the queen."
+)
+
+
+def test_notes_are_read_and_proved() -> None:
+    read = told("read", "-", given=NOTES)
+    assert read.returncode == 0 and b"  Place queen of hearts 10th" in read.stdout and b"(not said)" in read.stdout
+    proved = told("prove", "--read", "-", given=NOTES)
+    assert proved.returncode == 0 and b"Spectator names a number n from 10 to 19" in proved.stderr
+    assert proved.stdout.startswith(b"Proved: the last card dealt is queen of hearts")
+    for verb in (["read", "-"], ["prove", "--read", "-"]):
+        assert told(*verb, given=NOTES.replace("Deal that", "Count off ten. Deal that")).returncode == 2

@@ -10,6 +10,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
 from .amounts import range_said
+from .lexicon import LEMMAS
 from .normal import normal
 from .reader import Answer, Reading, read_line
 from .situation import situation_of
@@ -58,7 +59,13 @@ def read_page(text: str, chosen: Mapping[str, int] | None = None) -> Page:
             found.append(Sentence(said, Answer(), (), True))
             continue
         one = _read(said, rows, chosen)
-        if not one.is_understood and said not in chosen and waiting and not waiting[0].startswith("“"):
+        if (
+            not one.is_understood
+            and said not in chosen
+            and _is_about_cards(said)
+            and waiting
+            and not waiting[0].startswith("“")
+        ):
             # What one sentence leaves open the next may say.
             joined = f"{said.rstrip('.')}, {waiting[0]}"
             both = _read(joined, rows, chosen)
@@ -106,6 +113,11 @@ def sentences_of(text: str) -> Iterator[str]:
             for said in re.split(r"(?<=[.!?])\s+(?=[A-Z0-9“(])|(?<=:)\s+(?=[A-Z])", piece):
                 if re.search(r"\w", said):
                     yield said.strip(" ,")
+
+
+def _is_about_cards(said: str) -> bool:
+    """Whether anything is done in it that is done with cards."""
+    return not LEMMAS.keys().isdisjoint(normal(said, frozenset()).split())
 
 
 def _needs_pack(one: Sentence, rows: list[str]) -> bool:
