@@ -39,7 +39,13 @@ def _told(one: Sentence) -> list[str]:
     if not one.said:
         return ["(not said)", *(f"  {line}" for line in one.lines)]
     if one.answer.asks:
-        return [one.said, *(f"  {n}? {' / '.join(r.lines)}" for n, r in enumerate(one.answer.readings, start=1))]
+        return [
+            one.said,
+            *(
+                f"  {n}? {' / '.join(r.lines)}{f' ({r.does})' if r.does else ''}"
+                for n, r in enumerate(one.answer.readings, start=1)
+            ),
+        ]
     if one.answer.cannot:
         return [one.said, f"  The language cannot say this: {one.answer.cannot}."]
     if not one.is_understood:

@@ -12,6 +12,7 @@ from ..core.answers.verdicts import Verdict, prove
 from ..core.budget import Budget
 from ..core.faults import BadRoutine
 from ..core.language.parser import read_routine
+from ..core.reading.reader import Answer
 from .asked import AsJson, DataFile, Named, refuse, text_of
 
 app = typer.Typer()
@@ -43,13 +44,24 @@ def prove_routine(
             typer.echo(
                 json.dumps({"verdict": None, "faults": [fault_json(f) for f in bad.faults]}, ensure_ascii=False)
             )
-        raise refuse("\n".join(f"{routine}: {fault}" for fault in bad.faults)) from None
+        from ..core.reading import read_sheet
+
+        remedies = {one.line: one.answer for one in read_sheet(text).lines}
+        told = [f"{routine}: {fault}{_remedy(remedies.get(fault.line))}" for fault in bad.faults]
+        raise refuse("\n".join(told)) from None
     if as_json:
         typer.echo(json.dumps(verdict_json(verdict), ensure_ascii=False, indent=2))
     else:
         for row in _told(verdict):
             typer.echo(row)
     raise typer.Exit(EXIT_CODES[verdict.verdict])
+
+
+def _remedy(read: Answer | None) -> str:
+    """What a line that is no sentence can be read as."""
+    if read is None or not read.readings:
+        return ""
+    return " Read as: " + " or: ".join(" / ".join(one.lines) for one in read.readings[: 3 if read.asks else 1])
 
 
 def _told(verdict: Verdict) -> list[str]:

@@ -252,3 +252,12 @@ def test_a_sentence_that_a_person_would_not_read_so_is_in_question() -> None:
 def test_steps_are_found_by_what_performers_call_them() -> None:
     found = {name: words_for(kind) for name, kind in REGISTRY.items()}
     assert "milk" in found["klondike"] and "thumb off" in found["deal"] and "pick up" in found["gather_side"]
+
+
+def test_how_readings_differ_is_said() -> None:
+    found = read_line(PACK, "Count off ten").readings
+    assert [one.does for one in found] == [
+        "dealing turns the order round",
+        "the order stays as it was",
+        "a block keeps its order",
+    ]

@@ -2788,6 +2788,11 @@ export interface components {
              * @default []
              */
             taken: string[];
+            /**
+             * Does
+             * @default
+             */
+            does: string;
         };
         /** RegionOut */
         RegionOut: {

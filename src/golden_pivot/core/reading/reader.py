@@ -38,6 +38,8 @@ class Reading:
     """sentences of the language; those of a block keep their margin"""
     taken: tuple[str, ...] = ()
     """what was taken for granted, in words of the language"""
+    does: str = ""
+    """what it does to the order of the cards, where readings differ in that"""
 
 
 @dataclass(frozen=True)
@@ -68,7 +70,23 @@ def read_line(before: str, said: str) -> Answer:
     text = said.strip()
     if not text or len(text) > MOST_SAID or "\n" in text:
         return NOTHING
-    return _read(before.rstrip("\n"), text, said[: len(said) - len(said.lstrip())])
+    found = _read(before.rstrip("\n"), text, said[: len(said) - len(said.lstrip())])
+    return replace(found, readings=_told_apart(found.readings)) if found.asks else found
+
+
+def _told_apart(readings: tuple[Reading, ...]) -> tuple[Reading, ...]:
+    """With what each does to the order of the cards, unless that is the same for all."""
+    done = [_done(one.lines) for one in readings]
+    return (
+        tuple(replace(one, does=does) for one, does in zip(readings, done, strict=True))
+        if len(set(done)) > 1
+        else readings
+    )
+
+
+def _done(lines: tuple[str, ...]) -> str:
+    read = (sentence(line.strip()) for line in lines)
+    return "; ".join(dict.fromkeys(line.kind.does for line in read if line and line.kind and line.kind.does))
 
 
 @lru_cache(1024)

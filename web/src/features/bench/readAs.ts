@@ -43,6 +43,11 @@ class Reads extends WidgetType {
       accept(view, this.line.line, this.nth);
     };
     note.append(word, take);
+    if (reading.does) {
+      const does = document.createElement('span');
+      does.textContent = reading.does;
+      note.append(does);
+    }
     const keys = document.createElement('span');
     keys.className = 'gp-read-keys';
     keys.textContent = answer.readings.length > 1 ? `Tab · Alt ↓ ${this.nth + 1} of ${answer.readings.length} · Esc` : 'Tab · Esc';
