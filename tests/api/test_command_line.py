@@ -139,6 +139,12 @@ NOTES = (
 )
 
 
+def test_a_fault_ends_in_what_the_line_can_be_read_as() -> None:
+    refused = told("prove", "-", given="Pack: 9 cards\nPlace A 2nd\nDeal two cards on the table\nCount off three\n")
+    assert refused.returncode == 2 and b"Read as: Deal 2 cards from deck to table\n" in refused.stderr
+    assert b"Read as: Deal 3 cards from deck to table or: Count 3 cards" in refused.stderr
+
+
 def test_notes_are_read_and_proved() -> None:
     read = told("read", "-", given=NOTES)
     assert read.returncode == 0 and b"  Place queen of hearts 10th" in read.stdout and b"(not said)" in read.stdout

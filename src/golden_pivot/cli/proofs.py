@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import json
-from typing import Annotated
+from typing import TYPE_CHECKING, Annotated
 
 import typer
 
@@ -12,8 +12,10 @@ from ..core.answers.verdicts import Verdict, prove
 from ..core.budget import Budget
 from ..core.faults import BadRoutine
 from ..core.language.parser import read_routine
-from ..core.reading.reader import Answer
 from .asked import AsJson, DataFile, Named, refuse, text_of
+
+if TYPE_CHECKING:
+    from ..core.reading import Answer
 
 app = typer.Typer()
 

@@ -258,6 +258,6 @@ def test_how_readings_differ_is_said() -> None:
     found = read_line(PACK, "Count off ten").readings
     assert [one.does for one in found] == [
         "dealing turns the order round",
-        "the order stays as it was",
+        "each under the last, so that the order is kept",
         "a block keeps its order",
     ]
