@@ -36,10 +36,13 @@ def test_everyday_words_are_read_proved_and_written(page: Page) -> None:
     expect(page.locator(".gp-read-as")).to_have_count(4)
     page.keyboard.press("Control+z")
     expect(sheet(page)).to_contain_text(WORDS[-1])
-    # All of them at once.
+    # All of them at once, with what was written kept above each.
+    page.get_by_label("Keep my words as remarks").click()
+    expect(page.get_by_label("Keep my words as remarks")).to_be_checked()
     page.get_by_role("button", name="Write them so").click()
     expect(page.locator(".gp-read-as")).to_have_count(0)
     expect(sheet(page)).to_contain_text("Deal digit sum of n cards from deck")
+    expect(sheet(page)).to_contain_text(f"# {WORDS[1]}")
     verdict_is(page, "proved")
     saved(page)
 

@@ -137,6 +137,9 @@ class Settings(Shape):
 
     scheme: Literal["light", "dark", "auto"] = "auto"
     motion: bool = True
+    keep_words: bool = Field(
+        default=False, description="keep what was written as a remark where a reading takes its place"
+    )
     reckoning_seconds: float = Field(default=2.0, ge=0, le=60)
     paces: PacesSet = Field(default_factory=PacesSet)
 
@@ -297,6 +300,7 @@ class PlayIn(Shape):
 
 class ReadAsIn(Shape):
     text: Text = Field(max_length=100_000)
+    keep_words: bool = Field(default=False, description="the words that were read stand above as a remark")
     job: Text = ""
 
 

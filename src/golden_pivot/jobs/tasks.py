@@ -114,8 +114,8 @@ def _told(name: str, made: Callable[[Analysis], dict[str, Any] | None]) -> Task:
 
 
 def read_as(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
-    """{text} → how its lines outside the language can be read."""
-    return asdict(read_sheet(request["text"]))
+    """{text, keep_words?} → how its lines outside the language can be read."""
+    return asdict(read_sheet(request["text"], request.get("keep_words") or False))
 
 
 def page(request: dict[str, Any], budget: Budget) -> dict[str, Any]:

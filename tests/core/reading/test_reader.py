@@ -261,3 +261,11 @@ def test_how_readings_differ_is_said() -> None:
         "each under the last, so that the order is kept",
         "a block keeps its order",
     ]
+
+
+def test_the_words_can_be_kept_as_remarks() -> None:
+    text = f"{PACK}\nPut the queen of hearts tenth from the top\n"
+    assert (
+        read_sheet(text, keep_words=True).text
+        == f"{PACK}\n# Put the queen of hearts tenth from the top\nPlace queen of hearts 10th\n"
+    )

@@ -138,7 +138,7 @@ export const api = {
   language: () => value(client.GET('/api/language')),
   read: (text: string, signal?: AbortSignal) => value(client.POST('/api/read', { body: { text }, signal })),
   notesPage: (text: string, chosen: Record<string, number>, job: string, signal?: AbortSignal) => value(client.POST('/api/notes-page', { body: { text, chosen, job }, signal })),
-  readAs: (text: string, job: string, signal?: AbortSignal) => value(client.POST('/api/read-as', { body: { text, job }, signal })),
+  readAs: (text: string, keep_words: boolean, job: string, signal?: AbortSignal) => value(client.POST('/api/read-as', { body: { text, keep_words, job }, signal })),
   suggest: (text: string, line: number, column: number) =>
     value(client.POST('/api/suggest', { body: { text, line, column } })),
   prove: (text: string, lane: 'interactive' | 'long', job: string = newJob(), signal?: AbortSignal) =>

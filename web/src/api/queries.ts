@@ -48,8 +48,8 @@ export const notesPageQuery = (text: string, chosen: Record<string, number>) =>
   });
 
 /** How lines in everyday words can be read. */
-export const readAsQuery = (text: string) =>
-  queryOptions({ queryKey: ['read as', text], queryFn: ({ signal }) => unlessGone(signal, (job) => api.readAs(text, job, signal)), ...FOR_EVER });
+export const readAsQuery = (text: string, keepWords: boolean) =>
+  queryOptions({ queryKey: ['read as', text, keepWords], queryFn: ({ signal }) => unlessGone(signal, (job) => api.readAs(text, keepWords, job, signal)), ...FOR_EVER });
 
 export const proveQuery = (text: string, lane: 'interactive' | 'long', job?: string) =>
   queryOptions({

@@ -2759,6 +2759,12 @@ export interface components {
             /** Text */
             text: string;
             /**
+             * Keep Words
+             * @description the words that were read stand above as a remark
+             * @default false
+             */
+            keep_words: boolean;
+            /**
              * Job
              * @default
              */
@@ -3134,6 +3140,12 @@ export interface components {
              * @default true
              */
             motion: boolean;
+            /**
+             * Keep Words
+             * @description keep what was written as a remark where a reading takes its place
+             * @default false
+             */
+            keep_words: boolean;
             /**
              * Reckoning Seconds
              * @default 2

@@ -41,8 +41,8 @@ def _in_question(before: str, row: str) -> Answer | None:
     return Answer((*meant, Reading((row.strip(),))), asks=True) if meant else None
 
 
-def read_sheet(text: str) -> ReadSheet:
-    """Each line is read behind those above it, with what is sure of them in place."""
+def read_sheet(text: str, keep_words: bool = False) -> ReadSheet:
+    """Each line is read behind those above it, with what is sure of them in place; the words may be kept as a remark above."""
     unread = {line.number for line in read_routine(text).walk() if line.is_ == UNREAD}
     found: list[ReadLine] = []
     rows: list[str] = []
@@ -60,6 +60,7 @@ def read_sheet(text: str) -> ReadSheet:
             found.append(ReadLine(number, answer))
         if answer and answer.is_sure:
             margin = row[: len(row) - len(row.lstrip())]
+            rows += [f"{margin}# {row.strip()}"] if keep_words else []
             rows += [margin + line for line in answer.readings[0].lines]
             sure += 1
         else:

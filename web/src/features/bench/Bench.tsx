@@ -1,10 +1,10 @@
 import { Button, Group, Menu } from '@mantine/core';
 import { useDebouncedValue, useHotkeys } from '@mantine/hooks';
 import { IconPlayerPlay, IconPlayerTrackNext, IconPlayerTrackPrev } from '@tabler/icons-react';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { ApiError, api, type Routine } from '../../api/client';
-import { languageQuery, ledgerQuery, notesQuery, oddsQuery, playQuery, proveQuery, readAsQuery, readQuery, routinesQuery, slipsQuery, strandsQuery, type Asked } from '../../api/queries';
+import { languageQuery, ledgerQuery, notesQuery, oddsQuery, playQuery, proveQuery, readAsQuery, readQuery, settingsQuery, routinesQuery, slipsQuery, strandsQuery, type Asked } from '../../api/queries';
 import { Link, useLocation, useNavigate } from 'react-router';
 import { useCommands, type Command } from '../palette/commands';
 import { Hand } from './Hand';
@@ -44,11 +44,14 @@ export function Bench({ routine }: { routine: Routine }) {
   const proof = useQuery(proveQuery(settled, lane, job));
   // Lines in everyday words: what is sure of them is proved as if it stood there.
   // A sentence of the language can be in question too: a word of the trade that would become a new heap.
+  const { data: settings } = useQuery(settingsQuery());
+  const keeping = useMutation({ mutationFn: api.changeSettings, onSuccess: (now) => client.setQueryData(settingsQuery().queryKey, now) });
+  const keepWords = (keeping.isPending ? keeping.variables.keep_words : settings?.keep_words) ?? false;
   const unread = !read.isPlaceholderData && read.isSuccess;
-  const understood = useQuery({ ...readAsQuery(settled), enabled: unread });
+  const understood = useQuery({ ...readAsQuery(settled, keepWords), enabled: unread });
   const asRead = unread ? (understood.data?.text ?? null) : null;
   const proofAsRead = useQuery({ ...proveQuery(asRead ?? '', 'interactive', `${job.slice(0, 60)} as`), placeholderData: undefined, enabled: asRead !== null });
-  const readAs = useMemo(() => (unread && understood.data ? { text: settled, lines: understood.data.lines } : null), [unread, understood.data, settled]);
+  const readAs = useMemo(() => (unread && understood.data ? { text: settled, lines: understood.data.lines, keepWords } : null), [unread, understood.data, settled, keepWords]);
   const play = useQuery(playQuery(settled, asked));
   // The verdict first; what explains it as it comes.
   const judged = proof.isSuccess && !proof.isPlaceholderData;
@@ -191,7 +194,7 @@ export function Bench({ routine }: { routine: Routine }) {
   );
 
   const said = frame ? spoken(settled, dress.lines, shownLine, frame.numbers) : [];
-  const followed = verdict?.landing?.card ?? play.data?.target ?? undefined;
+  const followed = (reads ? undefined : verdict?.landing?.card) ?? play.data?.target ?? undefined;
   const drawn = strands.data?.strands;
   const silent = proof.error instanceof ApiError && proof.error.status === 0;
 
@@ -201,6 +204,8 @@ export function Bench({ routine }: { routine: Routine }) {
         verdict={verdict}
         faults={reads && verdict ? [] : pending}
         reads={reads}
+        keepWords={keepWords}
+        onKeepWords={(keep) => settings && keeping.mutate({ ...settings, keep_words: keep })}
         onAccept={() => asRead !== null && sheet.current?.replace(asRead)}
         old={proving}
         progress={progress}
@@ -321,7 +326,7 @@ export function Bench({ routine }: { routine: Routine }) {
           {drawn && play.data && drawn.columns.length > 0 && (
             <StrandsView strands={drawn} frames={play.data.frames} index={index} onMoment={goTo} onHover={setHovered} />
           )}
-          {strands.data && !drawn && verdict && verdict.verdict !== 'unsettled' && (
+          {strands.data && !drawn && !reads && verdict && verdict.verdict !== 'unsettled' && (
             <p className="no-strands">There are too many situations here to draw where the card can go.</p>
           )}
           <Hand

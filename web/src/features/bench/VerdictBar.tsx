@@ -1,4 +1,4 @@
-import { Button } from '@mantine/core';
+import { Button, Checkbox } from '@mantine/core';
 import type { ReactNode } from 'react';
 import type { Fault, Verdict } from '../../api/client';
 import './verdict.css';
@@ -72,6 +72,9 @@ interface VerdictBarProps {
   reads: number;
   /** write them all so */
   onAccept: () => void;
+  /** what was written stays above its reading as a remark */
+  keepWords: boolean;
+  onKeepWords: (keep: boolean) => void;
   onShow: () => void;
   onStop: () => void;
   onLonger: () => void;
@@ -79,7 +82,7 @@ interface VerdictBarProps {
 }
 
 /** The verdict, always in view: the word, what it covers, and what to do when it is not the one wanted. */
-export function VerdictBar({ verdict, faults, old, progress, trouble, reads, onAccept, onShow, onStop, onLonger, children }: VerdictBarProps) {
+export function VerdictBar({ verdict, faults, old, progress, trouble, reads, onAccept, keepWords, onKeepWords, onShow, onStop, onLonger, children }: VerdictBarProps) {
   const fault = faults[0];
   const headline = trouble ?? verdict?.headline
     ?? (fault ? `Not yet a routine: line ${fault.line}. ${fault.message}` : 'Reading the routine…');
@@ -105,6 +108,7 @@ export function VerdictBar({ verdict, faults, old, progress, trouble, reads, onA
           Stop
         </Button>
       )}
+      {reads > 0 && <Checkbox size="xs" label="Keep my words as remarks" checked={keepWords} onChange={(event) => onKeepWords(event.currentTarget.checked)} />}
       {reads > 0 && (
         <Button variant="default" size="compact-sm" onClick={onAccept} title="Write every line that is sure as it was read; undo takes it back">
           {verdict ? 'Write them so' : `Write ${reads === 1 ? 'the line' : `the ${reads} lines`} that ${reads === 1 ? 'is' : 'are'} sure`}

@@ -6,6 +6,8 @@ import type { Schemas } from '../../api/client';
 export interface ReadAs {
   text: string;
   lines: Schemas['ReadLine'][];
+  /** what was written stays above as a remark */
+  keepWords: boolean;
 }
 
 export const setReadAs = StateEffect.define<ReadAs>();
@@ -76,29 +78,30 @@ function marked(host: HTMLElement, lines: string[], taken: string[]) {
 
 interface Shown {
   lines: Line[];
+  keepWords: boolean;
   nth: Record<number, number>;
   decorations: DecorationSet;
 }
 
-function drawn(state: EditorState, lines: Line[], nth: Record<number, number>): Shown {
+function drawn(state: EditorState, lines: Line[], nth: Record<number, number>, keepWords: boolean): Shown {
   const found: Range<Decoration>[] = [];
   for (const line of lines) {
     if (line.line > state.doc.lines) continue;
     found.push(Decoration.widget({ widget: new Reads(line, nth[line.line] ?? 0), block: true, side: 2 }).range(state.doc.line(line.line).to));
   }
-  return { lines, nth, decorations: Decoration.set(found, true) };
+  return { lines, keepWords, nth, decorations: Decoration.set(found, true) };
 }
 
 export const readAsField = StateField.define<Shown>({
-  create: () => ({ lines: [], nth: {}, decorations: Decoration.none }),
+  create: () => ({ lines: [], keepWords: false, nth: {}, decorations: Decoration.none }),
   update(shown, transaction) {
     let now = shown;
     // What was read of another text is of no use.
-    if (transaction.docChanged) now = { lines: [], nth: {}, decorations: Decoration.none };
+    if (transaction.docChanged) now = { lines: [], keepWords: shown.keepWords, nth: {}, decorations: Decoration.none };
     for (const effect of transaction.effects) {
-      if (effect.is(setReadAs) && effect.value.text === transaction.state.doc.toString()) now = drawn(transaction.state, effect.value.lines, {});
-      if (effect.is(turnTo)) now = drawn(transaction.state, now.lines, { ...now.nth, [effect.value.line]: effect.value.nth });
-      if (effect.is(dismiss)) now = drawn(transaction.state, now.lines.filter((one) => one.line !== effect.value), now.nth);
+      if (effect.is(setReadAs) && effect.value.text === transaction.state.doc.toString()) now = drawn(transaction.state, effect.value.lines, {}, effect.value.keepWords);
+      if (effect.is(turnTo)) now = drawn(transaction.state, now.lines, { ...now.nth, [effect.value.line]: effect.value.nth }, now.keepWords);
+      if (effect.is(dismiss)) now = drawn(transaction.state, now.lines.filter((one) => one.line !== effect.value), now.nth, now.keepWords);
     }
     return now;
   },
@@ -113,11 +116,13 @@ function here(view: EditorView): { line: Line; nth: number } | null {
 }
 
 function accept(view: EditorView, number: number, nth: number) {
-  const reading = view.state.field(readAsField).lines.find((one) => one.line === number)?.answer.readings[nth];
+  const shown = view.state.field(readAsField);
+  const reading = shown.lines.find((one) => one.line === number)?.answer.readings[nth];
   if (!reading) return;
   const { from, to, text } = view.state.doc.line(number);
   const margin = /^\s*/.exec(text)?.[0] ?? '';
-  const insert = reading.lines.map((line) => margin + line).join('\n');
+  const words = shown.keepWords ? [`# ${text.trim()}`] : [];
+  const insert = [...words, ...reading.lines].map((line) => margin + line).join('\n');
   view.dispatch({ changes: { from, to, insert }, selection: { anchor: from + insert.length }, scrollIntoView: true, userEvent: 'input.complete' });
   view.focus();
 }
