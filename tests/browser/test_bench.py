@@ -346,6 +346,7 @@ def test_a_sweep_is_a_row_of_verdicts(page: Page) -> None:
     verdict_is(page, "proved")
     page.get_by_role("tab", name="When", exact=True).click()
     page.get_by_role("combobox", name="Change this number").fill("line 4")
+    expect(page.get_by_role("option").first).to_be_visible()
     page.keyboard.press("ArrowDown")
     page.keyboard.press("Enter")
     page.get_by_label("to each of").first.fill("26 to 30")

@@ -252,7 +252,9 @@ def test_an_archive_comes_in_through_the_page(page: Page, address: str, tmp_path
 @pytest.mark.parametrize("scheme", ["light", "dark"])
 def test_keep_is_readable_by_all(page: Page, scheme: str) -> None:
     page.emulate_media(color_scheme=scheme)  # type: ignore[arg-type]
-    page.get_by_role("link", name="Keep").click()
+    page.get_by_role("link", name="The Harbour Light", exact=True).wait_for()
+    page.get_by_role("link", name="Keep", exact=True).click()
+    page.wait_for_url("**/keep")
     page.get_by_role("button", name="Back up now").click()
     page.get_by_role("button", name="Restore").first.wait_for()
     page.evaluate(AXE.read_text(encoding="utf-8"))

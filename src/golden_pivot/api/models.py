@@ -172,6 +172,7 @@ class SheetOut(Shape):
     note: str | None
     lines: list[SheetLine]
     faults: list[FaultOut]
+    to_read: bool = Field(description="some line may be in everyday words")
 
 
 class SuggestIn(Shape):

@@ -16,7 +16,7 @@ from ..core.language.exchange import document_of, text_of
 from ..core.language.parser import has_subject, read_routine
 from ..core.language.schema import routine_schema
 from ..core.language.suggest import suggestions
-from ..core.reading import Page, ReadSheet, words_for
+from ..core.reading import Page, ReadSheet, wants_reading, words_for
 from ..core.steps import REGISTRY
 from ..families import families
 from ..store import Routine, Shelf, ShelfTrouble, Unknown, Version
@@ -212,6 +212,7 @@ def read(text: m.TextIn) -> m.SheetOut:
         note=routine.note,
         lines=[m.SheetLine.model_validate(line) for line in sheet_json(routine)],
         faults=[m.FaultOut(**fault_json(fault)) for fault in routine.faults],
+        to_read=any(map(wants_reading, routine.walk())),
     )
 
 

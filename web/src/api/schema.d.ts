@@ -3199,6 +3199,11 @@ export interface components {
             lines: components["schemas"]["SheetLine"][];
             /** Faults */
             faults: components["schemas"]["FaultOut"][];
+            /**
+             * To Read
+             * @description some line may be in everyday words
+             */
+            to_read: boolean;
         };
         /** ShowsOut */
         ShowsOut: {

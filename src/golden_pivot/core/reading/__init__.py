@@ -2,7 +2,7 @@
 
 from .pages import Page, Sentence, read_page
 from .reader import Answer, Reading, read_line
-from .sheets import ReadLine, ReadSheet, read_sheet
+from .sheets import ReadLine, ReadSheet, read_sheet, wants_reading
 from .wordings import words_for
 
 __all__ = [
@@ -15,5 +15,6 @@ __all__ = [
     "read_line",
     "read_page",
     "read_sheet",
+    "wants_reading",
     "words_for",
 ]

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from ..language.parser import lines_of, read_routine
-from ..language.routine import PATTER, STEP, UNREAD
+from ..language.routine import PATTER, STEP, UNREAD, Line
 from .kinds_of_line import holds_handling, may_mislead
 from .reader import Answer, Reading, read_line
 from .situation import Situation, situation_of
@@ -41,21 +41,28 @@ def _in_question(before: str, row: str) -> Answer | None:
     return Answer((*meant, Reading((row.strip(),))), asks=True) if meant else None
 
 
+def wants_reading(line: Line) -> bool:
+    """Whether a line is no sentence of the language, or may be one that a person would take for something else."""
+    row = line.text.strip()
+    if line.is_ in (STEP, PATTER):
+        return (
+            may_mislead(row, NOWHERE)
+            if line.is_ == STEP and not row.lower().startswith("note:")
+            else line.is_ == STEP or holds_handling(row)
+        )
+    return line.is_ == UNREAD
+
+
 def read_sheet(text: str, keep_words: bool = False) -> ReadSheet:
     """Each line is read behind those above it, with what is sure of them in place; the words may be kept as a remark above."""
-    unread = {line.number for line in read_routine(text).walk() if line.is_ == UNREAD}
+    wanting = {line.number: line.is_ for line in read_routine(text).walk() if wants_reading(line)}
     found: list[ReadLine] = []
     rows: list[str] = []
     sure = 0
-    heard = {line.number for line in read_routine(text).walk() if line.is_ in (STEP, PATTER)}
     for number, row in enumerate(lines_of(text), start=1):
         answer = None
-        if number in unread:
-            answer = read_line("\n".join(rows), row)
-        elif number in heard and (
-            may_mislead(row, NOWHERE) or holds_handling(row) or row.lower().startswith("note:")
-        ):
-            answer = _in_question("\n".join(rows), row)
+        if number in wanting:
+            answer = (read_line if wanting[number] == UNREAD else _in_question)("\n".join(rows), row)
         if answer and (answer.readings or answer.cannot):
             found.append(ReadLine(number, answer))
         if answer and answer.is_sure:

@@ -47,7 +47,7 @@ export function Bench({ routine }: { routine: Routine }) {
   const { data: settings } = useQuery(settingsQuery());
   const keeping = useMutation({ mutationFn: api.changeSettings, onSuccess: (now) => client.setQueryData(settingsQuery().queryKey, now) });
   const keepWords = (keeping.isPending ? keeping.variables.keep_words : settings?.keep_words) ?? false;
-  const unread = !read.isPlaceholderData && read.isSuccess;
+  const unread = !read.isPlaceholderData && (read.data?.to_read ?? false);
   const understood = useQuery({ ...readAsQuery(settled, keepWords), enabled: unread });
   const asRead = unread ? (understood.data?.text ?? null) : null;
   const proofAsRead = useQuery({ ...proveQuery(asRead ?? '', 'interactive', `${job.slice(0, 60)} as`), placeholderData: undefined, enabled: asRead !== null });

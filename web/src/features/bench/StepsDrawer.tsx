@@ -19,7 +19,9 @@ export function StepsDrawer({ kinds, opened, close, onInsert }: StepsProps) {
     close();
   };
   const wanted = sought.trim().toLowerCase();
-  const shown = kinds.filter((kind) => `${kind.family} ${kind.example} ${kind.summary} ${kind.also}`.toLowerCase().includes(wanted));
+  const own = kinds.filter((kind) => `${kind.family} ${kind.example} ${kind.summary}`.toLowerCase().includes(wanted));
+  // Where no step has these words itself: what performers call it.
+  const shown = own.length > 0 ? own : kinds.filter((kind) => kind.also.includes(wanted));
   const families = [...new Set(shown.map((kind) => kind.family))];
   return (
     <Drawer opened={opened} onClose={leave} title="Steps" position="right" size={430} overlayProps={{ backgroundOpacity: 0.15 }}>
