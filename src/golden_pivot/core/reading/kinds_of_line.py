@@ -41,12 +41,12 @@ def kept(text: str, s: Situation) -> str | None:
     if (
         (m := re.fullmatch(r"(?:note|nb|n\.b\.|remark|tip|beware|careful)\s*:\s*(.*)", text, re.I))
         and not s.in_set_up
-        and not _claims(m[1])
+        and not claims_something(m[1])
     ):
         return f"# {m[1]}"
     if (
         (m := re.fullmatch(r"note\s*:\s*(.*)", text, re.I))
-        and not _claims(m[1])
+        and not claims_something(m[1])
         and re.match(r"nobody|no one|careful|mind|do not|don't|keep|watch", m[1], re.I)
     ):
         return f"# {m[1]}"
@@ -89,7 +89,8 @@ def holds_handling(text: str) -> bool:
     return bool(re.search(r"”,? (?:you|i|they|she|he) (?:tell|say|ask)", text))
 
 
-def _claims(words: str) -> bool:
+def claims_something(words: str) -> bool:
+    """Whether a note says where something lies now."""
     return (
         bool(re.search(r"\b(?:is|are|lies)\b.*\b(?:now|top|bottom|\w+th|\w+st|\w+nd|\w+rd)\b", words, re.I))
         and "nobody" not in words.lower()

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from ..language.parser import lines_of, read_routine
 from ..language.routine import PATTER, STEP, UNREAD, Line
-from .kinds_of_line import holds_handling, may_mislead
+from .kinds_of_line import claims_something, holds_handling, may_mislead
 from .reader import Answer, Reading, read_line
 from .situation import Situation, situation_of
 
@@ -44,12 +44,10 @@ def _in_question(before: str, row: str) -> Answer | None:
 def wants_reading(line: Line) -> bool:
     """Whether a line is no sentence of the language, or may be one that a person would take for something else."""
     row = line.text.strip()
-    if line.is_ in (STEP, PATTER):
-        return (
-            may_mislead(row, NOWHERE)
-            if line.is_ == STEP and not row.lower().startswith("note:")
-            else line.is_ == STEP or holds_handling(row)
-        )
+    if line.is_ == PATTER:
+        return holds_handling(row)
+    if line.is_ == STEP:
+        return may_mislead(row, NOWHERE) or (row.lower().startswith("note:") and claims_something(row))
     return line.is_ == UNREAD
 
 
