@@ -22,7 +22,7 @@ from dataclasses import replace
 
 import pytest
 
-from golden_pivot.core.language.parser import _read_line, read_routine, sentence
+from golden_pivot.core.language.parser import _read_line, _tried, read_routine
 from golden_pivot.core.steps import REGISTRY, StepKind
 
 TESTS = [
@@ -143,7 +143,7 @@ def _tested(kind: StepKind, tree: ast.Module) -> int:
     exec(compile(tree, f"<perturbed {kind.name}>", "exec"), space)
     REGISTRY[kind.name] = replace(kind, means=space[kind.means.__name__])
     _read_line.cache_clear()
-    sentence.cache_clear()
+    _tried.cache_clear()
     read_routine.cache_clear()
     os.environ["FOCUS"] = kind.name
     return _pytest("-x", "--hypothesis-seed=1")

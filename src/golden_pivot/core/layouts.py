@@ -45,8 +45,11 @@ class Layout:
         """
         if self.is_heap:
             return ((0, 0),) * cards
+        return tuple(self._spot(index, cards) for index in range(cards))
+
+    def _spot(self, index: int, cards: int) -> tuple[int, int]:
         across = self.across or max(1, cards)
-        return tuple((index % across, index // across) for index in range(cards))
+        return index % across, index // across
 
     def in_sight(self, heap: bytes) -> bytes:
         """The cards that one sees the upper side of."""
@@ -54,12 +57,12 @@ class Layout:
 
     def row_of(self, position: int) -> int:
         """From 1, of a position in a grid."""
-        return self.spots(position)[-1][1] + 1
+        return self._spot(position - 1, position)[1] + 1
 
     def spoken(self, position: int) -> str:
         """Behind *the … of*, as one says it to a spectator: `3rd card from the left`, `top card`, `2nd card of the 3rd row`."""
         if self.across and self.rows > 1:
-            left, above = self.spots(position)[-1]
+            left, above = self._spot(position - 1, position)
             return f"{ordinal(left + 1)} card of the {ordinal(above + 1)} row"
         if self.is_heap:
             return "top card" if position == 1 else f"{ordinal(position)} card"
@@ -73,7 +76,7 @@ class Layout:
 
     def counted(self, position: str) -> str:
         """A position that is a formula, with where it is counted from: `n + 1 from the top`."""
-        return f"{position} {'row by row' if self.is_fixed else f'from the {self.ends[0]}'}"
+        return f"{position} {'counted row by row' if self.is_fixed else f'from the {self.ends[0]}'}"
 
 
 HEAP = Layout("in a heap", ("top", "bottom"), 0)

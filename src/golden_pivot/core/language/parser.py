@@ -103,18 +103,26 @@ def readings_of(text: str) -> Iterator[tuple[StepKind, Reading, Match | None]]:
         yield kind, reading, reading.match(kind.elements)
 
 
-@lru_cache(maxsize=4096)
-def sentence(text: str) -> Line | None:
-    """A line that some kind of step says; None where none does, without looking for what is the matter."""
-    for kind, _, match in readings_of(text):
+@lru_cache(maxsize=512)
+def _tried(text: str) -> tuple[Line | None, tuple[tuple[StepKind, Reading, Match | None], ...]]:
+    """The line as the first kind of step that says it; where none does, what all of them made of it."""
+    tried = []
+    for kind, reading, match in readings_of(text):
         if match:
             line = Line(0, text, STEP, kind=kind, values=match.values, spans=match.spans)
-            return replace(line, faults=_limits(line))
-    return None
+            return replace(line, faults=_limits(line)), ()
+        tried.append((kind, reading, match))
+    return None, tuple(tried)
+
+
+def sentence(text: str) -> Line | None:
+    """A line that some kind of step says; None where none does, without looking for what is the matter."""
+    return _tried(text)[0]
 
 
 def _read_sentence(text: str) -> Line:
-    return sentence(text) or _not_understood(text, list(readings_of(text)))
+    line, tried = _tried(text)
+    return line or _not_understood(text, tried)
 
 
 def _limits(line: Line) -> tuple[Fault, ...]:

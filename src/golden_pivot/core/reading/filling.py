@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from functools import cache
 from typing import Any
 
+from ..english import ordinal
 from ..language.kinds import ENDING, StepKind
 from ..language.phrases import NotHere
 from ..language.slots import SLOT_TYPES
@@ -19,9 +20,9 @@ from .clauses import Clause
 from .nouns import tokens_of
 from .pointing import default_heap
 from .situation import Situation
-from .wordings import Filled, Said, Wording, compiled, fits
+from .wordings import Either, Filled, Gap, Said, Wording, compiled, fits
 
-Names = "n k m j i r t u".split()
+NAMES = "n k m j i r t u".split()
 
 
 @dataclass(frozen=True)
@@ -45,8 +46,6 @@ def _wordings() -> tuple[tuple[StepKind, Wording, frozenset[str]], ...]:
 
 
 def _heads(parts: tuple[object, ...]) -> frozenset[str]:
-    from .wordings import Either, Gap
-
     found: set[str] = set()
     for part in parts:
         if isinstance(part, Gap):
@@ -56,7 +55,7 @@ def _heads(parts: tuple[object, ...]) -> frozenset[str]:
                 if not option:
                     continue
                 inner = _heads(option)
-                if not inner or "*" in inner:
+                if not inner or inner & {"*", "**"}:
                     return frozenset()
                 found |= inner
             if () in part.options:
@@ -125,7 +124,7 @@ def _made(kind: StepKind, clause: Clause, filled: Filled, behind: Filled, s: Sit
         if name == "who" or name in values:
             continue
         optional = name in _optional(kind)
-        default = _default(kind, name, element, who, clause, s, optional)
+        default = None if optional else _default(kind, name, element, who, s)
         if default is None:
             if optional:
                 continue
@@ -256,11 +255,7 @@ def _meant(kind: StepKind, slot: str, values: Filled, who: str, s: Situation) ->
         case "previous":
             return s.cards[-1] if s.cards else None
         case "middle":
-            return (
-                f"{(len(s.piles) + 1) // 2}{({1: 'st', 2: 'nd', 3: 'rd'}).get((len(s.piles) + 1) // 2, 'th')}"
-                if s.piles
-                else None
-            )
+            return ordinal((len(s.piles) + 1) // 2) if s.piles else None
         case "product":
             return (
                 str(int(values["rows"]) * int(values["columns"]))
@@ -287,7 +282,6 @@ def _optional(kind: StepKind) -> frozenset[str]:
 def _home(slot: str, slots: dict[str, Any], values: Filled) -> str | None:
     for name in {
         "from": ("from", "place"),
-        "to": ("to", "place" if "prediction" in slots else "to"),
         "range": ("number", "choice"),
     }.get(slot, (slot,)):
         if name not in slots or (
@@ -300,35 +294,28 @@ def _home(slot: str, slots: dict[str, Any], values: Filled) -> str | None:
         if slot == "way" and isinstance(element, Phrases) and not any("face" in option for option in element.options):
             continue
         return name
-    if slot == "to" and "to" not in slots and "place" not in slots:
-        return None
     return None
 
 
-def _default(
-    kind: StepKind, name: str, element: Any, who: str, clause: Clause, s: Situation, optional: bool
-) -> str | None:
+def _default(kind: StepKind, name: str, element: Any, who: str, s: Situation) -> str | None:
     """What goes without saying; None for nothing."""
-    if isinstance(element, Slot) and not optional:
+    if isinstance(element, Slot):
         if element.type == "place" and kind.phase == ENDING:
             return default_heap(s)
         if element.type == "place" and name in ("from", "place", "pile"):
             return "deck"
-        if element.type == "place" and name == "to" and not optional:
+        if element.type == "place" and name == "to":
             if kind.family in ("Cards", "Blocks") and who == SPECTATOR:
                 return "hand"
             return "table"
-        if element.type in ("name", "names") and not optional:
+        if element.type in ("name", "names"):
             return fresh(s)
-        if element.type == "range" and not optional:
-            return None
-        if element.type == "card" and name in ("card", "name") and not optional:
-            return None
     return None
 
 
-def fresh(s: Situation, taken: tuple[str, ...] = ()) -> str:
-    return next((name for name in Names if name not in s.names and name not in taken), "z")
+def fresh(s: Situation) -> str:
+    """A name that no number has yet."""
+    return next((name for name in NAMES if name not in s.names), "z")
 
 
 def _unsaid(kind: StepKind, who: str, values: Filled) -> bool:

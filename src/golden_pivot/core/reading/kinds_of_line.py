@@ -20,7 +20,7 @@ _REMARK = re.compile(
 )
 _PATTER = re.compile(
     r"^(?:i'm going to|i am going to|i will now|you could have|have you ever|do you|did you|are you|isn't it|would you believe|please notice|notice that|remember that (?:i|you)|imagine|ladies|"
-    r"as you can see|believe me|you've|watch (?:closely|my)|there is no way|there are (?:exactly )?fifty-two weeks|i have not|i haven't|i never|my grandmother|once upon)|"
+    r"as you can see|believe me|you've|watch (?:closely|my)|there is no way|i have not|i haven't|i never|my grandmother|once upon)|"
     r"(?:couldn't you|didn't you|isn't it|aren't they|don't you|haven't you|wouldn't you|won't you)\?$",
     re.I,
 )  # fmt: skip
@@ -62,7 +62,7 @@ def kept(text: str, s: Situation) -> str | None:
         text,
         re.I,
     ) and not re.search(r"\bcards?\b", text):
-        return f"Credit: {_small(text)}".replace("'", "’")
+        return f"Credit: {_small(text)}"
     if (
         s.in_set_up
         and re.match(
@@ -81,7 +81,7 @@ def kept(text: str, s: Situation) -> str | None:
 
 
 def _small(text: str) -> str:
-    return text[:1].lower() + text[1:].rstrip(".")
+    return (text[:1].lower() + text[1:].rstrip(".")).replace("'", "’")
 
 
 def holds_handling(text: str) -> bool:
@@ -121,7 +121,7 @@ def bared(text: str) -> str:
     return re.sub(r"^note\s*:\s*", "", text, flags=re.I).strip().rstrip(".!")
 
 
-def is_script(text: str, s: Situation) -> bool:
+def is_script(text: str) -> bool:
     """Whether the imperative is spoken to the spectator."""
     return bool(_SCRIPT.search(text))
 
@@ -154,10 +154,10 @@ def special(lines: tuple[str, ...], clause: Clause, s: Situation) -> tuple[str, 
         return tuple(f"Deal {across} cards from deck to row {i}, from left to right" for i in range(1, rows + 1))
     if not lines[0]:
         return None
-    return tuple(by(line, clause.who, clause.secretly) for line in lines)
+    return tuple(by(line, clause.who) for line in lines)
 
 
-def by(line: str, who: str | None, secretly: bool = False) -> str:
+def by(line: str, who: str | None) -> str:
     """The sentence with this doer; a sentence that has none stays as it is."""
     if who in (None, PERFORMER):
         return line

@@ -15,6 +15,7 @@ from functools import cache, lru_cache
 from rapidfuzz import process
 from rapidfuzz.distance import OSA
 
+from ..english import ordinal
 from .lexicon import (
     DECK,
     EVERYBODY,
@@ -54,7 +55,6 @@ _DROPPED = re.compile(
     r"|finally|next up|first of all|once more|merely|mentally)\b"
 )
 _OWNED = "cards?|piles?|packets?|heaps?|hand|pocket|number|own|half|selection|column|choose|secret|name|pick|choice|back|1st"
-CARD = "⟨[^⟩]+⟩"
 
 
 def normal(text: str, names: Set[str], mend: bool = False) -> str:
@@ -66,9 +66,7 @@ def normal(text: str, names: Set[str], mend: bool = False) -> str:
         return f" \x00{len(kept) - 1}\x00 "
 
     if mend:
-        text = re.sub(
-            r"[A-Za-z]{3,}", lambda m: m[0] if m[0] in names or m[0].isupper() else mended(m[0].lower()), text
-        )
+        text = respelled(text, names)
     said = text.replace("’", "'").replace("–", "-").replace("—", " - ")
     said = re.sub(r"\((?![^)]*(?:\d|value|size|suit|sum))[^)]*\)", " ", said)
     said = re.sub(r"[\"“”]([^\"“”]+)[\"“”]", lambda m: keep(f"“{m[1].strip().lower()}”"), said)
@@ -89,15 +87,13 @@ def normal(text: str, names: Set[str], mend: bool = False) -> str:
     )
     said = re.sub(r"\b[Jj]oker\b", lambda m: keep("⟨JOKER⟩"), said)
     said = re.sub(r"(?:^please,? |, please(?=[.!?]?$))", "", said, flags=re.I)
-    said = re.sub(r"\bred\b|\bblack\b", lambda m: m[0].lower(), said).lower()
+    said = said.lower()
     for short, long in _CONTRACTIONS:
         said = said.replace(short, long)
     said = re.sub(r"(\w)'s\b", r"\1 's", said)
     said = re.sub(r"(?<=\d)-(?=\d)", " ~ ", said)
-    said = re.sub(r"(?<=[a-z])-(?=[a-z])", "-", said)
     words = re.findall(r"\x00\d+\x00|[a-z]+(?:-[a-z]+)*|\d+(?:st|nd|rd|th)?|'s|[?&:,;~+]", said)
     plain = " ".join(_plain(word) for word in words)
-    plain = re.sub(r"(\d+) and (\d+)(?= cards\b)", r"\1 and \2", plain)
     plain = re.sub(
         r"\b(\d0) (\d)\b", lambda m: str(int(m[1]) + int(m[2])) if int(m[1]) in TENS.values() else m[0], plain
     )
@@ -157,8 +153,7 @@ def _plain(word: str) -> str:
     if word.endswith("ties") and word[:-3] + "y" in TENS:
         return f"{TENS[word[:-3] + 'y']}s"
     if word in ORDINALS:
-        n = ORDINALS[word]
-        return f"{n}{'th' if n % 100 in (11, 12, 13) else {1: 'st', 2: 'nd', 3: 'rd'}.get(n % 10, 'th')}"
+        return ordinal(ORDINALS[word])
     if word in PEOPLE:
         return "they" if word != "people" else word
     if word in ("she", "he"):
@@ -230,6 +225,11 @@ def mended(word: str) -> str:
             other,
         ),
     )
+
+
+def respelled(text: str, names: Set[str]) -> str:
+    """A text in which every word is a known one that nearly is; names, and what is written in capitals, stay."""
+    return re.sub(r"[A-Za-z]{3,}", lambda m: m[0] if m[0] in names or m[0].isupper() else mended(m[0].lower()), text)
 
 
 def _lacks(word: str, other: str) -> bool:

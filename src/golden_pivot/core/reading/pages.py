@@ -160,6 +160,6 @@ def _placed(line: str, margin: str, rows: list[str]) -> str:
 
 
 def _titled(words: str) -> str:
-    small = {"a", "an", "the", "of", "and", "or", "in", "on", "to", "at", "by", "for", "too"}
+    small = {"a", "an", "the", "of", "and", "or", "in", "on", "to", "at", "by", "for"}
     found = words.strip(" .").lower().split()
-    return " ".join(word if i and word in small - {"too"} else word.capitalize() for i, word in enumerate(found))
+    return " ".join(word if i and word in small else word.capitalize() for i, word in enumerate(found))

@@ -21,7 +21,8 @@ from .amounts import number_said
 from .clauses import Clause, clauses_of
 from .filling import Candidate, candidates
 from .idioms import CANNOT, IDIOMS, told
-from .normal import mended, normal
+from .lexicon import TIMES
+from .normal import normal, respelled
 from .nouns import place_named
 from .situation import Situation, situation_of
 
@@ -100,20 +101,12 @@ def _read(before: str, text: str, margin: str) -> Answer:
         return Answer((Reading(strict),))
     text = kinds_of_line.bared(text)
     if not kinds_of_line.may_mislead(text, s) and (
-        respelled := _strictly(
-            before,
-            re.sub(
-                r"[A-Za-z]{3,}",
-                lambda m: m[0] if m[0] in s.names or m[0].isupper() else mended(m[0].lower()),
-                text.replace("ontop", "on top"),
-            ),
-            s,
-        )
+        meant := _strictly(before, respelled(text.replace("ontop", "on top"), s.names), s)
     ):
-        return Answer((Reading(respelled),))
+        return Answer((Reading(meant),))
     for mend in (False, True):
         plain = normal(text, s.names, mend)
-        found = _answered(before, plain, s, None, 0, kinds_of_line.is_script(text, s))
+        found = _answered(before, plain, s, None, 0, kinds_of_line.is_script(text))
         if found.readings or found.cannot:
             return found
     if strict:
@@ -155,7 +148,7 @@ def _answered(before: str, plain: str, s: Situation, who: str | None, depth: int
     ):
         once = _answered(before, m[1], s, who, 1, script)
         if once.is_sure and len(once.readings[0].lines) == 1 and not once.readings[0].lines[0].endswith(":"):
-            times = {"twice": 2, "thrice": 3}.get(m[2] or "", int(m[3] or 0))
+            times = TIMES[m[2]] if m[2] else int(m[3])
             return Answer(
                 (Reading((f"Repeat {times} times:", f"  {once.readings[0].lines[0]}"), once.readings[0].taken),)
             )
@@ -236,28 +229,20 @@ def _one_clause(before: str, clause: Clause, s: Situation) -> Answer:
     same = _same_with_others(clause, s)
     if same is not None and (sound := checked(before, (same,), s.margin)):
         return Answer((Reading(sound),))
-    scored: list[tuple[float, int, Candidate, tuple[str, ...]]] = []
+    sound_ones: list[tuple[Candidate, tuple[str, ...]]] = []
     seen: set[tuple[str, ...]] = set()
-    for nth, candidate in enumerate(candidates(clause, s)):
-        if len(scored) > 12 and candidate.score < scored[0][0]:
+    for candidate in candidates(clause, s):  # the best first
+        if len(sound_ones) > 12 and candidate.score < sound_ones[0][0].score:
             break
-        if candidate.lines in seen:
-            continue
+        if candidate.lines not in seen and (sound := checked(before, candidate.lines, s.margin)):
+            sound_ones.append((candidate, sound))
         seen.add(candidate.lines)
-        if sound := checked(before, candidate.lines, s.margin):
-            scored.append((candidate.score, -nth, candidate, sound))
-    scored.sort(key=lambda one: (one[0], one[1]), reverse=True)
-    if not scored:
+    if not sound_ones:
         return NOTHING
-    best = scored[0][2]
-    asks = [one for one in scored if one[2].question and one[2].question == best.question]
-    rest = [one for one in scored if one not in asks] if len(asks) > 1 else scored
-    kept = dict.fromkeys(
-        Reading(sound, one.taken) for _, _, one, sound in ([*asks, *rest] if len(asks) > 1 else rest)
-    )
-    if len(asks) > 1:
-        return Answer(tuple(list(kept)[: len(asks)]), asks=True)
-    return Answer(tuple(list(kept)[:MOST_READINGS]))
+    question = sound_ones[0][0].question
+    asks = [one for one in sound_ones if question and one[0].question == question]
+    kept = dict.fromkeys(Reading(sound, one.taken) for one, sound in (asks if len(asks) > 1 else sound_ones))
+    return Answer(tuple(kept) if len(asks) > 1 else tuple(kept)[:MOST_READINGS], asks=len(asks) > 1)
 
 
 def _same_with_others(clause: Clause, s: Situation) -> str | None:

@@ -11,6 +11,7 @@ from ..answers.plays import play
 from ..faults import BadRoutine, OutOfBudget
 from ..language.expressions import Number
 from ..language.facets import Facet
+from ..language.kinds import HANDLING, PAGE, SETUP
 from ..language.parser import read_routine
 from ..language.phrases import place_text
 from ..language.routine import STEP, Line
@@ -56,10 +57,6 @@ class Situation:
     @property
     def names(self) -> frozenset[str]:
         return frozenset((*self.cards, *self.numbers, *self.sizes))
-
-    @property
-    def pack_size(self) -> int:
-        return self.sizes.get("deck", 52) or 52
 
     @property
     def their_card(self) -> str | None:
@@ -120,7 +117,6 @@ def situation_of(text: str) -> Situation:
     numbers: list[str] = []
     secret: set[str] = set()
     cards: list[str] = []
-    piles: list[str] = []
     told = dealt_from = dealt_to = moved = None
     by_spectator = False
     focus: str | None = None
@@ -137,7 +133,7 @@ def situation_of(text: str) -> Situation:
         where = [
             place_text(values[slot])
             for slot, kind, _, _ in line.spans
-            if kind == "place" and slot in ("to",) and values.get(slot)
+            if kind == "place" and slot == "to" and values.get(slot)
         ]
         source = values.get("from")
         about = next(
@@ -154,7 +150,7 @@ def situation_of(text: str) -> Situation:
         for value in values.values():
             if isinstance(value, NewNumber) and isinstance(value.high, Number):
                 high = value.high.value
-        if (line.kind and line.kind.phase == "handling") or "from" in values:
+        if (line.kind and line.kind.phase == HANDLING) or "from" in values:
             by_spectator = values.get("who") == "spectator"
             if (
                 line.kind
@@ -168,8 +164,6 @@ def situation_of(text: str) -> Situation:
                 moved = where[0]
             elif line.kind and line.kind.family == "Piles" and values.get("to") is None and source is None:
                 moved = "deck"
-        if line.has(Facet.DEALS_PILES):
-            piles = [name for name in sizes if name.startswith("pile ")]
         if line.has(Facet.PILE_NUMBER) or (
             any(kind == "name" and slot == "name" for slot, kind, _, _ in line.spans) and values.get("which")
         ):
@@ -178,5 +172,5 @@ def situation_of(text: str) -> Situation:
     return Situation(
         sizes, frozenset(laid), tuple(numbers), frozenset(secret), tuple(cards), tuple(piles), told, dealt_from, dealt_to, moved, focus, high, by_spectator,
         steps[-1] if steps else None, steps, "", opened, any(line.has(Facet.PACK) for line in steps),
-        all(not line.kind or line.kind.phase in ("page", "set-up", "setup") for line in steps),
+        all(not line.kind or line.kind.phase in (PAGE, SETUP) for line in steps),
     )  # fmt: skip

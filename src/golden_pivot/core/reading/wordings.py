@@ -5,8 +5,8 @@
     "… => way=face up; secretly"            slots that follow from the wording itself
 
 Behind what a wording says may follow, in any order, where from, where to, which way up, how secretly, within which range:
-whichever of these the sentence of the step has a place for. What it has no place for is no reading: nothing is dropped
-without a word.
+whichever of these the sentence of the step has a place for. What it has no place for is no reading; only how quietly it is done
+and what says nothing of the cards (*thoroughly*, *in full view*) may stand there all the same.
 """
 
 from __future__ import annotations
