@@ -48,6 +48,9 @@ READ = [
     (DEALT, "Toss the remainder on top", "Drop the rest on top"),
     (PACK, "She lifts about a quarter of the deck and puts it in her pocket", "Spectator secretly cuts off n cards of deck, n from 8 to 17, to pocket"),
     (PACK, "Get them to lift off a packet of up to twenty cards", "Spectator secretly cuts off n cards of deck, n from 1 to 20, to hand"),
+    (PACK, "She takes ten cards at random", "Spectator takes any 10 cards of deck to hand"),
+    (PACK, "Cut the deck once, at random", "Cut deck and complete the cut"),
+    (PACK, "Deal four piles of four in turn", "Deal deck into 4 piles, 4 cards each"),
     (PACK, "Have someone cut the pack anywhere they like", "Spectator cuts deck and completes the cut"),
     (PACK, "Transfer three cards from top to bottom, one at a time", "Cut deck at 3 and complete the cut"),
     (CUT, "The packet is placed on top of the rest", "Put hand on deck"),
@@ -69,6 +72,24 @@ READ = [
     (f"{PACK}\nCut off 12 cards of deck to packet", "Down-under deal until one card remains", "Deal packet down and under to table"),
     (PACK, "Deall ten crads to teh table", "Deal 10 cards from deck to table"),
 ]  # fmt: skip
+
+
+SAYS_MORE = [
+    # (what all kinds of step would understand but for the last words, those words)
+    ("Move the top card to the bottom", "as many as they like"),
+    ("Take off the top four, put them back on top", "wherever they like"),
+    ("Turn over the top card", "if they like"),
+    ("Deal ten cards to the table", "in any order"),
+    ("Take the top card to hand", "from anywhere"),
+    ("Shuffle", "each"),
+    ("Take the top card to hand", "and remember it"),
+]
+
+
+@pytest.mark.parametrize(("said", "more"), SAYS_MORE)
+def test_words_that_change_the_meaning_are_not_dropped(said: str, more: str) -> None:
+    without = {one.lines for one in read_line(PACK, said).readings}
+    assert without and not without & {one.lines for one in read_line(PACK, f"{said} {more}").readings}
 
 
 @pytest.mark.parametrize(("before", "said", "meant"), READ)

@@ -9,7 +9,9 @@ from functools import cache
 from typing import Any
 
 from ..english import ordinal
+from ..language.facets import Facet
 from ..language.kinds import ENDING, StepKind
+from ..language.parser import sentence
 from ..language.phrases import NotHere
 from ..language.slots import SLOT_TYPES
 from ..language.templates import PERFORMER, SPECTATOR, Flag, Optional, Phrases, Slot, Who, sentence_of, slots_in
@@ -97,6 +99,9 @@ def _made(kind: StepKind, clause: Clause, filled: Filled, behind: Filled, s: Sit
     manner = extra.pop("manner", values.pop("manner", ""))
     wants = values.pop("needs", "")
     extra.pop("noise", None)
+    freely = extra.pop("free", None) is not None
+    if extra.pop("in turn", None) is not None and Facet.DEALS_PILES not in kind.facets:
+        return  # said of one card after another, or of each of several heaps
     may = values.pop("may", "")
     bonus = float(values.pop("score", "0"))
     question = values.pop("asks", "")
@@ -146,7 +151,7 @@ def _made(kind: StepKind, clause: Clause, filled: Filled, behind: Filled, s: Sit
     ranges = _ranges(kind, slots, values, s)
     for n, chosen in enumerate(ranges):
         written = _sentence(kind, {**values, **chosen}, who, hidden)
-        if written is None:
+        if written is None or (freely and not _is_free(written)):
             continue
         lines = (written, *(f"  {line}" for line in _inside(after, who, values)))
         score = 10.0 + bonus - len(taken) - 0.6 * len(behind.get("noise", "")) + 0.3 * len(filled)
@@ -156,6 +161,12 @@ def _made(kind: StepKind, clause: Clause, filled: Filled, behind: Filled, s: Sit
             tuple(taken),
             question or ("range in " + kind.sentence if len(ranges) > 1 else ""),
         )
+
+
+def _is_free(written: str) -> bool:
+    """Whether the sentence leaves anything to whoever does it, as *at random* and *wherever they like* want it to."""
+    line = sentence(written)
+    return line is not None and line.kind is not None and line.kind.free(line.values) is not None
 
 
 def _agrees(kind: StepKind, manner: str, wants: str, may: bool, extra: Filled) -> bool:

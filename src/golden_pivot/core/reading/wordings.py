@@ -6,7 +6,8 @@
 
 Behind what a wording says may follow, in any order, where from, where to, which way up, how secretly, within which range:
 whichever of these the sentence of the step has a place for. What it has no place for is no reading; only how quietly it is done
-and what says nothing of the cards (*thoroughly*, *in full view*) may stand there all the same.
+and what says nothing of the cards (*too*, *in full view*) may stand there all the same. *At random* or *wherever they like* may
+follow only what leaves something free (`StepKind.free`), *in turn* only what deals into piles.
 """
 
 from __future__ import annotations

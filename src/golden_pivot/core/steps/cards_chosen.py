@@ -108,7 +108,7 @@ MOST_TAKEN = 12
     wordings=(
         "TAKE any {count} [of] [cards|of them|them] [out of {from}|from {from}] => score=1",
         "TAKE {count} [cards|of them] => needs=any",
-        "TAKE {count} [of] (cards|them|them ,) (they like|whichever they like|from here and there|from anywhere|from wherever they like|, whichever they like) => score=1",
+        "TAKE {count} [of] (cards|them|them ,) (they like|whichever they like|at random|from here and there|from anywhere|from wherever they like|, whichever they like) => score=1",
         "TAKE {count} cards (from here and there|from all over)",
         "TAKE {count} of {from} [,] whichever they like => score=1",
     ),
