@@ -90,7 +90,7 @@ def test_kinds_of_step_are_known_by_what_they_are() -> None:
         "core.language.printer",
         "core.language.schema",
         "core.manual",
-        "core.answers.report",
+        "core.language.sheet",
         "api.routes",
     }
     found = []

@@ -106,7 +106,7 @@ def test_a_page_is_read_line_by_line(client: TestClient) -> None:
         client, "read", text="Title: One\nSpectator secretly chooses a number n from 1 to 5\nDael\n  “Say.”\n# why\n"
     )
     assert sheet["title"] == "One"
-    assert [(line["is"], line["step"], line["spectator"], line["knowledge"]) for line in sheet["lines"]] == [
+    assert [(line["what"], line["step"], line["spectator"], line["knowledge"]) for line in sheet["lines"]] == [
         ("step", "title", False, None), ("step", "choose_number", True, "secret"), ("unread", None, False, None),
         ("patter", None, False, None), ("remark", None, False, None),
     ]  # fmt: skip

@@ -5,8 +5,8 @@ from __future__ import annotations
 import pytest
 
 from golden_pivot.core.analysis import Analysis
+from golden_pivot.core.answers.on_table import on_table
 from golden_pivot.core.answers.plays import play
-from golden_pivot.core.answers.report import play_json
 from golden_pivot.core.answers.verdicts import prove
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.faults import BadRoutine
@@ -65,9 +65,9 @@ def test_where_it_lies_is_said_drawn_and_measured() -> None:
     verdict = prove(read_routine(LAID))
     assert verdict.landing and verdict.landing.text == "2nd of the 2nd row of grid"
     played = play(read_routine(LAID), {})
-    deck, laid = play_json(played)["frames"][-1]["places"]
-    assert deck["spots"] == [] and laid["lies"] == "in 3 rows of 3"
-    assert laid["spots"] == [[0, 0], [1, 0], [2, 0], [0, 1], [1, 1], [2, 1], [0, 2], [1, 2], [2, 2]]
+    deck, laid = on_table(played).frames[-1].places
+    assert deck.spots == () and laid.lies == "in 3 rows of 3"
+    assert laid.spots == ((0, 0), (1, 0), (2, 0), (0, 1), (1, 1), (2, 1), (0, 2), (1, 2), (2, 2))
     # The rest of the pack, 63 mm, and 12 mm beside it three cards abreast; three rows of 88 mm, 12 mm apart.
     room = widest(Analysis(LAID).longest)
     assert (room.width, room.height, room.fits) == (63 + 12 + 3 * 63, 3 * 88 + 2 * 12, True)

@@ -227,7 +227,7 @@ def test_what_is_known_outside_a_limit_is_told_number_by_number() -> None:
         (PROCEDURES / "p03_cut_number_safe.pivot").read_text(encoding="utf-8").replace("from 1 to 19", "from 0 to 33")
     )
     (limit,) = limits_of(text, Budget()).limits
-    assert dict(limit.outside) == {
+    assert {one.numbers: one.known for one in limit.outside} == {
         "0": "it cannot be carried out", "20": "MATE is 1st in row", "21 to 33": "it cannot be carried out",
     }  # fmt: skip
 

@@ -24,9 +24,9 @@ from golden_pivot.core.search.faces import PACK
 from golden_pivot.core.steps import REGISTRY
 from golden_pivot.core.variants.blanks import solve
 from golden_pivot.core.variants.edits import edited
-from golden_pivot.core.variants.explain import explain
+from golden_pivot.core.variants.explain import EachTime, explain
 from golden_pivot.core.variants.fields import NothingToFill
-from golden_pivot.core.variants.limits import limits_of
+from golden_pivot.core.variants.limits import Outside, limits_of
 from golden_pivot.core.variants.slips import ALL, ELSEWHERE, HARMLESS, SOME, Fragility, fragility_of, slips_of
 from golden_pivot.core.variants.sweeps import sweep, with_blank
 from tests.core.test_procedures import text_of
@@ -114,7 +114,7 @@ def test_slips_of_the_demo_are_what_the_changed_text_gives(name: str) -> None:
             plain = prove(read_routine(text))
             assert (outcome.kind == HARMLESS) == (by_hand.verdict == PROVED) or plain.verdict == REFUTED, outcome
             assert not by_hand.paths or outcome.share == pytest.approx((by_hand.failing_paths or 0) / by_hand.paths)
-    advised = {line for line, _ in found.advice}
+    advised = {one.line for one in found.advice}
     assert advised <= set(found.strict) | set(found.free)
 
 
@@ -331,9 +331,9 @@ def test_a_range_is_narrowed_to_where_it_holds() -> None:
 def test_a_limit_has_a_line_that_steers_and_what_is_known_outside() -> None:
     (limit,) = limits_of(changed("p13_digit_sum", ("10 to 19", "10 to 20")), Budget()).limits
     assert (limit.name, limit.low, limit.high, limit.noticed) == ("n", 10, 19, limit.line)
-    assert limit.outside == (("20", "TARGET is 9th in deck"),)
+    assert limit.outside == (Outside("20", "TARGET is 9th in deck"),)
     (secret,) = limits_of(changed("p17_row_of_ten", ("0 to 9", "0 to 10")), Budget()).limits
-    assert secret.noticed is None and secret.outside == (("10", "it cannot be carried out"),)
+    assert secret.noticed is None and secret.outside == (Outside("10", "it cannot be carried out"),)
 
 
 def test_places_to_spell_to_and_who_cannot_be_reached() -> None:
@@ -396,7 +396,7 @@ def test_where_it_lands_as_formulas_by_case() -> None:
 
 
 def test_what_each_time_round_does() -> None:
-    assert explain(read_routine(text_of("p06_told_pile")), Budget()).each_time == ((8, "⌈x/3⌉ + 7"),)
+    assert explain(read_routine(text_of("p06_told_pile")), Budget()).each_time == (EachTime(8, "⌈x/3⌉ + 7"),)
 
 
 @pytest.mark.parametrize(

@@ -1,10 +1,15 @@
-"""Shapes of requests and replies. Values of the core are converted explicitly, never handed out as they are."""
+"""Shapes of requests and replies. What is told of a routine has its shape in the core; here stands what is around it."""
 
 from __future__ import annotations
 
 from typing import Annotated, Any, Literal
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field
+
+from ..core.answers.notes import Notes
+from ..core.answers.report import EntryReport, OddsReport, StrandsReport, VerdictReport
+from ..core.faults import Fault
+from ..core.language.sheet import SheetLine
 
 
 def _storable(text: str) -> str:
@@ -21,15 +26,6 @@ Text = Annotated[str, AfterValidator(_storable)]
 
 class Shape(BaseModel):
     model_config = ConfigDict(extra="forbid", populate_by_name=True)
-
-
-class FaultOut(Shape):
-    line: int
-    column: int
-    end: int
-    message: str
-    expected: str
-    remedy: str
 
 
 class ErrorOut(Shape):
@@ -148,30 +144,11 @@ class TextIn(Shape):
     text: Text
 
 
-class SlotOut(Shape):
-    name: str
-    type: str
-    start: int = Field(description="column, from 0")
-    end: int
-
-
-class SheetLine(Shape):
-    number: int
-    is_: str = Field(alias="is")
-    step: str | None
-    phase: str | None
-    spectator: bool
-    knowledge: Literal["secret", "told"] | None
-    level: int
-    slots: list[SlotOut]
-    faults: list[FaultOut]
-
-
 class SheetOut(Shape):
     title: str | None
     note: str | None
     lines: list[SheetLine]
-    faults: list[FaultOut]
+    faults: list[Fault]
     to_read: bool = Field(description="some line may be in everyday words")
 
 
@@ -193,90 +170,9 @@ class ProveIn(Shape):
     lane: Literal["interactive", "long"] = "interactive"
 
 
-class WhereOut(Shape):
-    place: str
-    position: int
-    paths: int | None = Field(description="null where paths have no number")
-
-
-class RuleRowOut(Shape):
-    known: list[int | None] = Field(description="null: not settled on that path")
-    words: list[str]
-    place: str
-    position: int
-
-
-class LandingOut(Shape):
-    card: str
-    text: str
-    where: list[WhereOut]
-    known: list[str]
-    formula: str | None
-    table: list[RuleRowOut]
-
-
-class ClaimOut(Shape):
-    line: int
-    text: str
-    holds: bool
-    failing_paths: int | None = Field(description="null where paths have no number")
-    reached: int | None = Field(description="paths that come to it")
-
-
-class CounterexampleOut(Shape):
-    choices: dict[str, int]
-    labels: list[str]
-    sentence: str
-    stuck_at: int | None
-
-
-class RegionOut(Shape):
-    text: str | None
-    fails: str | None = Field(description="with which choices it fails, where only that has a short form")
-    passing: int
-    paths: int
-    reached: int = Field(description="paths that come to a claim")
-    says: str
-    values: dict[str, list[int]]
-
-
-class VerdictOut(Shape):
-    verdict: Literal["proved", "refuted", "unsettled", "fixed", "rule", "one-of", "lost"]
-    headline: str
-    landing: LandingOut | None
-    claims: list[ClaimOut]
-    paths: int | None
-    again_paths: int | None = Field(description="of the paths, those that start again")
-    failing_paths: int | None = Field(description="null where paths have no number")
-    reached: int | None = Field(description="paths that come to a claim of an ending, or get stuck")
-    counted: str = Field(description="on how many paths it holds, in words; empty where they have no number")
-    states_widest: int
-    transitions: int
-    covers_every_order: bool
-    covers: str = Field(description="which orders of the pack, in words")
-    seconds: float
-    counterexample: CounterexampleOut | None
-    holds_when: RegionOut | None
-    assumed: list[str]
-    limit: str | None
-
-
-class LedgerPlace(Shape):
-    place: str
-    positions: list[int]
-
-
-class LedgerEntry(Shape):
-    line: int
-    round: list[int]
-    text: str
-    sure: bool
-    where: list[LedgerPlace]
-
-
 class ProofOut(Shape):
-    verdict: VerdictOut | None = Field(description="null while the text has faults")
-    faults: list[FaultOut]
+    verdict: VerdictReport | None = Field(description="null while the text has faults")
+    faults: list[Fault]
 
 
 class LedgerIn(Shape):
@@ -288,7 +184,7 @@ class LedgerIn(Shape):
 class LedgerOut(Shape):
     card: str | None = Field(description="the card that is followed")
     cards: list[str] = Field(description="those that could be")
-    ledger: list[LedgerEntry]
+    ledger: list[EntryReport]
 
 
 class PlayIn(Shape):
@@ -313,98 +209,12 @@ class NotesPageIn(Shape):
     job: Text = ""
 
 
-class PlaceOut(Shape):
-    name: str
-    lies: str = Field(description="how its cards lie, such as *in a row*")
-    spots: list[tuple[int, int]] = Field(
-        description="of each card: how many lie to its left, how many rows above it; none for a heap"
-    )
-    cards: list[int] = Field(description="top first; 128 is added to a card that lies face up")
-
-
-class PositionOut(Shape):
-    place: str
-    position: int = Field(description="from the top or the left, from 1")
-
-
-class FrameOut(Shape):
-    line: int
-    round: list[int]
-    names: dict[str, str] = Field(description="card number → what the card is called by now")
-    at: PositionOut | None = Field(description="where the card is that the routine is about")
-    places: list[PlaceOut]
-    numbers: dict[str, int]
-
-
-class DecisionOut(Shape):
-    key: str
-    label: str
-    line: int
-    by: str
-    secret: bool
-    options: list[int]
-    words: list[str] = Field(description="the options in words")
-    value: int
-
-
-class PlayOut(Shape):
-    target: str | None
-    odd: list[int] = Field(description="cards with another back")
-    frames: list[FrameOut]
-    decisions: list[DecisionOut]
-    failures: list[str]
-    stuck_at: int | None
-    faults: list[FaultOut]
-
-
-class RememberedOut(Shape):
-    name: str
-    learned: int = Field(description="line at which you learn it")
-    needed: list[int] = Field(description="lines of yours that need it")
-
-
-class ShowsOut(Shape):
-    line: int = Field(description="0 for the set-up")
-    what: str
-
-
-class SaidOut(Shape):
-    words: str
-    true: bool
-    line: int | None = Field(description="line of the patter that says it")
-
-
-class Notes(Shape):
-    badges: list[str]
-    remembered: list[RememberedOut]
-    shows: list[ShowsOut]
-    recap: list[SaidOut]
-    asks_odds: bool = Field(description="chance has a part in it, or odds are asked for")
-
-
 class NotesOut(Shape):
     notes: Notes | None = Field(description="null while the text has faults")
 
 
-class ChanceOut(Shape):
-    about: str
-    outcome: str
-    least: float
-    most: float
-    exact: bool
-    seen: float | None = Field(description="share of the paths drawn; null where the chances are exact")
-    text: str
-
-
-class Odds(Shape):
-    chances: list[ChanceOut]
-    samples: int | None = Field(description="null where the chances are exact")
-    says: str = Field(description="how sure the numbers are")
-    assumes: str | None
-
-
 class OddsOut(Shape):
-    odds: Odds | None = Field(description="null while the text has faults")
+    odds: OddsReport | None = Field(description="null while the text has faults")
 
 
 class AnalysisIn(Shape):
@@ -412,36 +222,8 @@ class AnalysisIn(Shape):
     job: str = Field(max_length=64)
 
 
-class BeginningOut(Shape):
-    line: int = Field(description="0 for the set-up")
-    last: int
-    turn: int | None
-    where: list[PositionOut]
-
-
-class EdgeOut(Shape):
-    from_: PositionOut = Field(alias="from")
-    to: PositionOut | None = Field(description="null where these paths cannot go on")
-    paths: int
-    can_succeed: bool
-    can_fail: bool
-
-
-class ColumnOut(Shape):
-    line: int
-    last: int = Field(description="last line of the block that `line` opens")
-    turn: int | None = Field(description="which time round, for a repetition")
-    edges: list[EdgeOut]
-
-
-class Strands(Shape):
-    card: str
-    beginning: BeginningOut
-    columns: list[ColumnOut]
-
-
 class StrandsOut(Shape):
-    strands: Strands | None
+    strands: StrandsReport | None
 
 
 class JobOut(Shape):

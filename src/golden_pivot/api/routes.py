@@ -11,10 +11,11 @@ from pydantic import TypeAdapter
 
 from .. import __version__
 from ..core.answers.notes import badges_of
-from ..core.answers.report import fault_json, sheet_json
+from ..core.answers.on_table import PlayOnTable
 from ..core.language.exchange import document_of, text_of
 from ..core.language.parser import has_subject, read_routine
 from ..core.language.schema import routine_schema
+from ..core.language.sheet import sheet_lines
 from ..core.language.suggest import suggestions
 from ..core.reading import Page, ReadSheet, wants_reading, words_for
 from ..core.steps import REGISTRY
@@ -26,7 +27,7 @@ from .asking import JobsIn
 from .downloads import attachment
 
 router = APIRouter(prefix="/api")
-_READ, _PAGE = TypeAdapter(ReadSheet), TypeAdapter(Page)
+_READ, _PAGE, _PLAY = TypeAdapter(ReadSheet), TypeAdapter(Page), TypeAdapter(PlayOnTable)
 logger = logging.getLogger(__name__)
 
 
@@ -210,8 +211,8 @@ def read(text: m.TextIn) -> m.SheetOut:
     return m.SheetOut(
         title=routine.title,
         note=routine.note,
-        lines=[m.SheetLine.model_validate(line) for line in sheet_json(routine)],
-        faults=[m.FaultOut(**fault_json(fault)) for fault in routine.faults],
+        lines=list(sheet_lines(routine)),
+        faults=list(routine.faults),
         to_read=any(map(wants_reading, routine.walk())),
     )
 
@@ -244,10 +245,10 @@ async def read_notes(request: m.NotesPageIn, jobs: JobsIn) -> Page:
 
 
 @router.post("/play")
-async def play(request: m.PlayIn, jobs: JobsIn) -> m.PlayOut:
+async def play(request: m.PlayIn, jobs: JobsIn) -> PlayOnTable:
     """One path, with the table after every line."""
     asked = request.model_dump(exclude={"job"})
-    return m.PlayOut.model_validate(await jobs.run("quick", request.job, "play", asked))
+    return _PLAY.validate_python(await jobs.run("quick", request.job, "play", asked))
 
 
 @router.post("/ledger")

@@ -2,93 +2,26 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated
 
 from pydantic import Field
 
-from .models import RegionOut, Shape, Text
-
-
-class SentenceOut(Shape):
-    line: int
-    words: str
-
-
-class CaseOut(Shape):
-    when: str | None = Field(description="null: on every path")
-    place: str
-    formula: str
-
-
-class EachTimeOut(Shape):
-    line: int
-    formula: str = Field(description="in x, where the card was the time before")
-
-
-class Explanation(Shape):
-    card: str | None
-    said: list[SentenceOut]
-    cases: list[CaseOut]
-    each_time: list[EachTimeOut]
-    kept: list[SentenceOut] = Field(description="what stays as it was at first, after which line")
+from ..core.variants.explain import Explanation
+from ..core.variants.report_of_variants import LimitsReport, SlipsReport, SolutionReport
+from ..core.variants.sweeps import Sweep
+from .models import Shape, Text
 
 
 class ExplainOut(Shape):
     explanation: Explanation | None = Field(description="null while the text has faults")
 
 
-class OutsideOut(Shape):
-    numbers: str
-    known: str
-
-
-class LimitOut(Shape):
-    line: int
-    name: str
-    low: int
-    high: int
-    steer: str
-    noticed: int | None = Field(description="the line at which you can tell; null: you never learn the number")
-    outside: list[OutsideOut]
-
-
-class Limits(Shape):
-    region: RegionOut | None = Field(description="null where there are too many paths to list")
-    narrowed: str | None = Field(description="the text with its ranges narrowed, where that makes every claim hold")
-    limits: list[LimitOut]
-    says: str = Field(description="in sentences: when it holds, and on how many paths")
-
-
 class HoldsOut(Shape):
-    limits: Limits | None = Field(description="null while the text has faults")
-
-
-class SlipOut(Shape):
-    line: int
-    what: str
-    rows: str = Field(description="the line as it is then carried out; empty where it is left out")
-    kind: Literal["harmless", "elsewhere", "some", "all", "not settled"]
-    share: float | None = Field(description="of the paths that fail, 0 to 1; null where paths have no number")
-    says: str
-    spoiled: list[int] = Field(description="lines of the claims that fail on some path")
-    text: str = Field(description="the routine in which it has happened")
-
-
-class AdviceOut(Shape):
-    line: int
-    words: str
-
-
-class Slips(Shape):
-    slips: list[SlipOut] = Field(description="the worst first")
-    strict: list[int]
-    free: list[int]
-    advice: list[AdviceOut]
-    untried: int = Field(description="slips for which there was no time")
+    limits: LimitsReport | None = Field(description="null while the text has faults")
 
 
 class SlipsOut(Shape):
-    slips: Slips | None = Field(description="null while the text has faults")
+    slips: SlipsReport | None = Field(description="null while the text has faults")
 
 
 Domains = Annotated[
@@ -103,38 +36,8 @@ class SolveIn(Shape):
     domains: Domains | None = None
 
 
-class BlankOut(Shape):
-    number: int
-    line: int
-    start: int
-    domain: list[str]
-
-
-class AnswerOut(Shape):
-    values: list[str]
-    text: str
-
-
-class NearOut(Shape):
-    values: list[str]
-    says: str
-
-
-class Solution(Shape):
-    fields: list[BlankOut]
-    answers: list[AnswerOut] = Field(description="each proved once more as the routine it makes")
-    fillings: int
-    tried: int
-    refuted_first: int = Field(description="refuted by a path that had refuted another filling")
-    near: list[NearOut]
-    relation: str | None
-    complete: bool
-    open: int = Field(description="ways that were tried and not settled")
-    says: str = Field(description="how many work of how many, and what is not settled")
-
-
 class SolveOut(Shape):
-    solution: Solution | None
+    solution: SolutionReport | None
     trouble: str | None
 
 
@@ -144,21 +47,6 @@ class SweepIn(Shape):
     line: int | None = Field(default=None, ge=1, description="the line whose number varies; else the text has blanks")
     nth: int = Field(default=1, ge=1, description="which number of the line, from 1")
     domains: Domains | None = None
-
-
-class SweptOut(Shape):
-    values: list[str]
-    verdict: str
-    landing: str | None
-    position: int | None
-    share: float | None = Field(description="of the paths that fail, 0 to 1; null where paths have no number")
-    says: str = Field(description="on how many paths it holds, or why nothing can be said")
-
-
-class Sweep(Shape):
-    fields: list[BlankOut]
-    rows: list[SweptOut]
-    formula: str | None
 
 
 class SweepOut(Shape):

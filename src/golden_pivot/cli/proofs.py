@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import json
+from dataclasses import asdict
 from typing import TYPE_CHECKING, Annotated
 
 import typer
 
-from ..core.answers.report import fault_json, verdict_json
+from ..core.answers.report import verdict_report
 from ..core.answers.verdicts import Verdict, prove
 from ..core.budget import Budget
 from ..core.faults import BadRoutine
@@ -43,16 +44,14 @@ def prove_routine(
         verdict = prove(read_routine(text), Budget(states=states, seconds=seconds))
     except BadRoutine as bad:
         if as_json:
-            typer.echo(
-                json.dumps({"verdict": None, "faults": [fault_json(f) for f in bad.faults]}, ensure_ascii=False)
-            )
+            typer.echo(json.dumps({"verdict": None, "faults": list(map(asdict, bad.faults))}, ensure_ascii=False))
         from ..core.reading import read_sheet
 
         remedies = {one.line: one.answer for one in read_sheet(text).lines}
         told = [f"{routine}: {fault}{_remedy(remedies.get(fault.line))}" for fault in bad.faults]
         raise refuse("\n".join(told)) from None
     if as_json:
-        typer.echo(json.dumps(verdict_json(verdict), ensure_ascii=False, indent=2))
+        typer.echo(json.dumps(asdict(verdict_report(verdict)), ensure_ascii=False, indent=2))
     else:
         for row in _told(verdict):
             typer.echo(row)

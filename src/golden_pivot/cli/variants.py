@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from contextlib import contextmanager
+from dataclasses import asdict
 from typing import Annotated
 
 import typer
@@ -15,13 +16,7 @@ from ..core.variants.blanks import solve
 from ..core.variants.explain import explain
 from ..core.variants.fields import NothingToFill
 from ..core.variants.limits import limits_of
-from ..core.variants.report_of_variants import (
-    explanation_json,
-    fragility_json,
-    limits_json,
-    solution_json,
-    sweep_json,
-)
+from ..core.variants.report_of_variants import limits_report, slips_report, solution_report
 from ..core.variants.slips import fragility_of
 from ..core.variants.sweeps import sweep, with_blank
 from .asked import AsJson, DataFile, Named, Seconds, answer, refuse, text_of
@@ -50,9 +45,9 @@ def explain_routine(routine: Named, data: DataFile = None, as_json: AsJson = Fal
         found = explain(read_routine(text_of(routine, data)), Budget(seconds=seconds))
     rows = [f"{said.line:3}  {said.words}" for said in found.said]
     rows += [f"After line {kept.line} {kept.words}." for kept in found.kept]
-    rows += [f"Each time round a card goes from x to {formula}." for _, formula in found.each_time]
+    rows += [f"Each time round a card goes from x to {one.formula}." for one in found.each_time]
     rows += [f"{f'If {case.when}, it' if case.when else 'It'} lands {case.text}." for case in found.cases]
-    answer(explanation_json(found), as_json, rows or ["No card is followed."])
+    answer(asdict(found), as_json, rows or ["No card is followed."])
 
 
 @app.command("holds")
@@ -64,10 +59,10 @@ def holds_when(routine: Named, data: DataFile = None, as_json: AsJson = False, s
     for limit in found.limits:
         rows.append(f"Line {limit.line}: say “{limit.steer}”")
         told = f"You can tell at line {limit.noticed}" if limit.noticed else "You never learn it"
-        rows += [f"{told} if it was {numbers}: then {known}." for numbers, known in limit.outside]
+        rows += [f"{told} if it was {one.numbers}: then {one.known}." for one in limit.outside]
     if found.narrowed:
         rows += ["Proved, if it is written so:", found.narrowed.rstrip()]
-    answer(limits_json(found), as_json, rows)
+    answer(asdict(limits_report(found)), as_json, rows)
 
 
 @app.command("slips")
@@ -79,10 +74,10 @@ def slips_of_routine(
     with _bad_input(routine):
         found = fragility_of(text, Budget(seconds=seconds))
     rows = [f"{o.kind:12} line {o.slip.line:3}  {o.slip.what:34} {o.says}" for o in found.outcomes]
-    rows += [f"Line {line}: {words}." for line, words in found.advice]
+    rows += [f"Line {one.line}: {one.words}." for one in found.advice]
     if found.untried:
         rows.append(f"{found.untried} more slips were not tried: the time was up.")
-    answer(fragility_json(found, text), as_json, rows or ["No slip is known for any of its lines."])
+    answer(asdict(slips_report(found, text)), as_json, rows or ["No slip is known for any of its lines."])
 
 
 @app.command("solve")
@@ -97,7 +92,7 @@ def solve_blanks(
     rows.append(found.says)
     if found.relation:
         rows.append(f"In all of them {found.relation}.")
-    answer(solution_json(found, text), as_json, rows)
+    answer(asdict(solution_report(found, text)), as_json, rows)
     raise typer.Exit(0 if found.answers else 3 if not found.complete else 1)
 
 
@@ -117,7 +112,7 @@ def sweep_number(
     ]
     if found.formula:
         rows.append(f"The card is at {found.formula}.")
-    answer(sweep_json(found), as_json, rows)
+    answer(asdict(found), as_json, rows)
 
 
 def _domains(tries: list[str] | None) -> dict[int, list[str]]:

@@ -10,32 +10,20 @@ from typing import Any
 from ..core.analysis import Analysis
 from ..core.answers.ledger import ledger_of_card
 from ..core.answers.odds import odds_of
+from ..core.answers.on_table import on_table
 from ..core.answers.plays import play, play_path
-from ..core.answers.report import (
-    fault_json,
-    ledger_json,
-    notes_json,
-    odds_json,
-    play_json,
-    strands_json,
-    verdict_json,
-)
+from ..core.answers.report import OddsReport, ledger_report, odds_report, strands_report, verdict_report
 from ..core.answers.verdicts import UNSETTLED, longest_path, prove
 from ..core.budget import Budget
 from ..core.faults import BadRoutine, OutOfBudget
 from ..core.language.parser import read_routine
 from ..core.reading import read_page, read_sheet
+from ..core.search.replay import Play
 from ..core.variants.blanks import solve
 from ..core.variants.explain import explain
 from ..core.variants.fields import NothingToFill
 from ..core.variants.limits import limits_of
-from ..core.variants.report_of_variants import (
-    explanation_json,
-    fragility_json,
-    limits_json,
-    solution_json,
-    sweep_json,
-)
+from ..core.variants.report_of_variants import SlipsReport, limits_report, slips_report, solution_report
 from ..core.variants.slips import fragility_of
 from ..core.variants.sweeps import sweep, with_blank
 from .desks import at_desk
@@ -71,8 +59,8 @@ def verdict_of(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
     try:
         verdict = prove(read_routine(text), budget)
     except BadRoutine as bad:
-        return {"verdict": None, "faults": [fault_json(fault) for fault in bad.faults]}
-    answer = {"verdict": verdict_json(verdict), "faults": []}
+        return {"verdict": None, "faults": list(map(asdict, bad.faults))}
+    answer = {"verdict": asdict(verdict_report(verdict)), "faults": []}
     if verdict.verdict != UNSETTLED:
         _known.keep(text, answer)
     return answer
@@ -84,29 +72,34 @@ def ledger(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
         found = ledger_of_card(read_routine(request["text"]), budget, request.get("card"))
     except BadRoutine:
         return {"card": None, "cards": [], "ledger": []}
-    return {"card": found.card, "cards": list(found.cards), "ledger": ledger_json(found.entries)}
+    return {"card": found.card, "cards": list(found.cards), "ledger": list(map(asdict, ledger_report(found.entries)))}
 
 
 def one_path(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
     """{text, choices?, seed?, worst?} → the path played. The worst case fails, or handles most cards."""
     routine = read_routine(request["text"])
     if not request.get("worst"):
-        return play_json(play(routine, request.get("choices"), request.get("seed")))
+        return _shown(play(routine, request.get("choices"), request.get("seed")))
     try:
         verdict = prove(routine, budget)
         if verdict.counterexample:
-            return play_json(play(routine, dict(verdict.counterexample.choices)))
-        return play_json(play_path(routine, longest_path(routine, budget)))
+            return _shown(play(routine, dict(verdict.counterexample.choices)))
+        return _shown(play_path(routine, longest_path(routine, budget)))
     except (BadRoutine, OutOfBudget):
-        return play_json(play(routine))
+        return _shown(play(routine))
 
 
-def _told(name: str, made: Callable[[Analysis], dict[str, Any] | None]) -> Task:
+def _shown(played: Play) -> dict[str, Any]:
+    return asdict(on_table(played))
+
+
+def _told(name: str, made: Callable[[Analysis], Any]) -> Task:
     """{text} → {name: what is made}; null for a text with faults."""
 
     def task(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
         try:
-            return {name: made(Analysis(request["text"], budget))}
+            told = made(Analysis(request["text"], budget))
+            return {name: told and asdict(told)}
         except BadRoutine:
             return {name: None}
 
@@ -136,13 +129,13 @@ def _remembered(task: Task) -> Task:
     return answered
 
 
-def _slips(it: Analysis) -> dict[str, Any]:
+def _slips(it: Analysis) -> SlipsReport:
     found = fragility_of(it.text, it.budget, lambda words, _: it.budget.progress(words))
-    return fragility_json(found, it.text)
+    return slips_report(found, it.text)
 
 
-def _odds(it: Analysis) -> dict[str, Any]:
-    return odds_json(odds_of(it.routine, replace(it.budget, transitions=ODDS_STEPS)))
+def _odds(it: Analysis) -> OddsReport:
+    return odds_report(odds_of(it.routine, replace(it.budget, transitions=ODDS_STEPS)))
 
 
 def _domains(request: dict[str, Any]) -> dict[int, list[str]]:
@@ -154,10 +147,8 @@ def solved(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
     """{text, domains?} → {solution, trouble}; trouble in words where nothing can be filled in."""
     text = request["text"]
     try:
-        return {
-            "solution": solution_json(solve(text, budget, _domains(request), budget.progress), text),
-            "trouble": None,
-        }
+        found = solve(text, budget, _domains(request), budget.progress)
+        return {"solution": asdict(solution_report(found, text)), "trouble": None}
     except (NothingToFill, BadRoutine) as trouble:
         return {"solution": None, "trouble": str(trouble)}
 
@@ -169,7 +160,7 @@ def swept(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
         text = (
             with_blank(request["text"], request["line"], request["nth"]) if request.get("line") else request["text"]
         )
-        return {"sweep": sweep_json(sweep(text, budget, _domains(request), budget.progress)), "trouble": None}
+        return {"sweep": asdict(sweep(text, budget, _domains(request), budget.progress)), "trouble": None}
     except (NothingToFill, BadRoutine) as trouble:
         return {"sweep": None, "trouble": str(trouble)}
 
@@ -179,10 +170,10 @@ ODDS_STEPS = 1_000_000
 
 TASKS: dict[str, Task] = {
     "read": read_as, "page": page, "prove": verdict_of, "ledger": ledger, "play": one_path,
-    "strands": _told("strands", lambda it: strands_json(it.strands) if it.strands else None),  # null too where they are too many to draw
-    "notes": _told("notes", lambda it: notes_json(it.notes)), "odds": _told("odds", _odds),
-    "explain": _told("explanation", lambda it: explanation_json(explain(it.routine, it.budget))),
-    "holds": _told("limits", lambda it: limits_json(limits_of(it.text, it.budget))),
+    "strands": _told("strands", lambda it: strands_report(it.strands) if it.strands else None),  # null too where they are too many to draw
+    "notes": _told("notes", lambda it: it.notes), "odds": _told("odds", _odds),
+    "explain": _told("explanation", lambda it: explain(it.routine, it.budget)),
+    "holds": _told("limits", lambda it: limits_report(limits_of(it.text, it.budget))),
     "slips": _remembered(_told("slips", _slips)), "solve": solved, "sweep": swept,
     "desk": _remembered(at_desk), "sheet": _remembered(sheet), "sheet_file": _remembered(sheet_file), "costs": _remembered(costs),
     "compare": _remembered(side_by_side), "schools": _remembered(other_schools),

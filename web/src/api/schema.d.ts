@@ -1144,8 +1144,11 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
-        /** AdviceOut */
-        AdviceOut: {
+        /**
+         * Advice
+         * @description What may be given away to the spectator, or what to take care of.
+         */
+        Advice: {
             /** Line */
             line: number;
             /** Words */
@@ -1176,8 +1179,8 @@ export interface components {
              */
             cannot: string;
         };
-        /** AnswerOut */
-        AnswerOut: {
+        /** AnswerReport */
+        AnswerReport: {
             /** Values */
             values: string[];
             /** Text */
@@ -1244,30 +1247,16 @@ export interface components {
              */
             kind: "beat";
         };
-        /** BeginningOut */
-        BeginningOut: {
-            /**
-             * Line
-             * @description 0 for the set-up
-             */
+        /** BeginningReport */
+        BeginningReport: {
+            /** Line */
             line: number;
             /** Last */
             last: number;
             /** Turn */
             turn: number | null;
             /** Where */
-            where: components["schemas"]["PositionOut"][];
-        };
-        /** BlankOut */
-        BlankOut: {
-            /** Number */
-            number: number;
-            /** Line */
-            line: number;
-            /** Start */
-            start: number;
-            /** Domain */
-            domain: string[];
+            where: components["schemas"]["PositionReport"][];
         };
         /**
          * Block
@@ -1302,20 +1291,22 @@ export interface components {
              */
             kind: "cards";
         };
-        /** CaseOut */
-        CaseOut: {
-            /**
-             * When
-             * @description null: on every path
-             */
+        /**
+         * Case
+         * @description Where the card lands, for the paths on which something happened.
+         */
+        Case: {
+            /** When */
             when: string | null;
             /** Place */
             place: string;
             /** Formula */
             formula: string;
+            /** Text */
+            text: string;
         };
-        /** ChanceOut */
-        ChanceOut: {
+        /** ChanceReport */
+        ChanceReport: {
             /** About */
             about: string;
             /** Outcome */
@@ -1326,10 +1317,7 @@ export interface components {
             most: number;
             /** Exact */
             exact: boolean;
-            /**
-             * Seen
-             * @description share of the paths drawn; null where the chances are exact
-             */
+            /** Seen */
             seen: number | null;
             /** Text */
             text: string;
@@ -1350,41 +1338,34 @@ export interface components {
             /** Habit */
             habit: string | null;
         };
-        /** ClaimOut */
-        ClaimOut: {
+        /** Claim */
+        Claim: {
             /** Line */
             line: number;
             /** Text */
             text: string;
             /** Holds */
             holds: boolean;
-            /**
-             * Failing Paths
-             * @description null where paths have no number
-             */
+            /** Failing Paths */
             failing_paths: number | null;
-            /**
-             * Reached
-             * @description paths that come to it
-             */
+            /** Reached */
             reached: number | null;
+            /**
+             * Denied
+             * @default false
+             */
+            denied: boolean;
         };
-        /** ColumnOut */
-        ColumnOut: {
+        /** ColumnReport */
+        ColumnReport: {
             /** Line */
             line: number;
-            /**
-             * Last
-             * @description last line of the block that `line` opens
-             */
+            /** Last */
             last: number;
-            /**
-             * Turn
-             * @description which time round, for a repetition
-             */
+            /** Turn */
             turn: number | null;
             /** Edges */
-            edges: components["schemas"]["EdgeOut"][];
+            edges: components["schemas"]["EdgeReport"][];
         };
         /** ComingOut */
         ComingOut: {
@@ -1510,8 +1491,8 @@ export interface components {
             /** Comes */
             comes: boolean;
         };
-        /** CounterexampleOut */
-        CounterexampleOut: {
+        /** CounterexampleReport */
+        CounterexampleReport: {
             /** Choices */
             choices: {
                 [key: string]: number;
@@ -1532,8 +1513,11 @@ export interface components {
             /** Natural */
             natural: number;
         };
-        /** DecisionOut */
-        DecisionOut: {
+        /**
+         * Decision
+         * @description A choice as it stood on this path, and what was taken.
+         */
+        Decision: {
             /** Key */
             key: string;
             /** Label */
@@ -1546,13 +1530,15 @@ export interface components {
             secret: boolean;
             /** Options */
             options: number[];
-            /**
-             * Words
-             * @description the options in words
-             */
+            /** Words */
             words: string[];
             /** Value */
             value: number;
+            /**
+             * Is Round
+             * @default false
+             */
+            is_round: boolean;
         };
         /** DeskOut */
         DeskOut: {
@@ -1596,21 +1582,20 @@ export interface components {
             /** Done */
             done: boolean;
         };
-        /** EachTimeOut */
-        EachTimeOut: {
+        /**
+         * EachTime
+         * @description Where a card comes to that lay at x, each time round a repetition.
+         */
+        EachTime: {
             /** Line */
             line: number;
-            /**
-             * Formula
-             * @description in x, where the card was the time before
-             */
+            /** Formula */
             formula: string;
         };
-        /** EdgeOut */
-        EdgeOut: {
-            from: components["schemas"]["PositionOut"];
-            /** @description null where these paths cannot go on */
-            to: components["schemas"]["PositionOut"] | null;
+        /** EdgeReport */
+        EdgeReport: {
+            source: components["schemas"]["PositionReport"];
+            to: components["schemas"]["PositionReport"] | null;
             /** Paths */
             paths: number;
             /** Can Succeed */
@@ -1639,6 +1624,31 @@ export interface components {
             thinking: components["schemas"]["Thinking"][];
             /** Lines */
             lines: components["schemas"]["LineCost"][];
+        };
+        /** EndReport */
+        EndReport: {
+            /** Place */
+            place: string;
+            /** Position */
+            position: number;
+            /** Paths */
+            paths: number | null;
+        };
+        /**
+         * EntryReport
+         * @description Where a card is after a line.
+         */
+        EntryReport: {
+            /** Line */
+            line: number;
+            /** Round */
+            round: number[];
+            /** Text */
+            text: string;
+            /** Sure */
+            sure: boolean;
+            /** Where */
+            where: components["schemas"]["PlaceReport"][];
         };
         /**
          * ErrorOut
@@ -1678,16 +1688,16 @@ export interface components {
             /** Card */
             card: string | null;
             /** Said */
-            said: components["schemas"]["SentenceOut"][];
+            said: components["schemas"]["LineSaid"][];
             /** Cases */
-            cases: components["schemas"]["CaseOut"][];
+            cases: components["schemas"]["Case"][];
             /** Each Time */
-            each_time: components["schemas"]["EachTimeOut"][];
+            each_time: components["schemas"]["EachTime"][];
             /**
              * Kept
-             * @description what stays as it was at first, after which line
+             * @default []
              */
-            kept: components["schemas"]["SentenceOut"][];
+            kept: components["schemas"]["Kept"][];
         };
         /** ExposureNotes */
         ExposureNotes: {
@@ -1711,8 +1721,11 @@ export interface components {
              */
             text: string;
         };
-        /** FaultOut */
-        FaultOut: {
+        /**
+         * Fault
+         * @description Lines and columns count from 1; `end` is the column just behind the last character concerned.
+         */
+        Fault: {
             /** Line */
             line: number;
             /** Column */
@@ -1725,6 +1738,29 @@ export interface components {
             expected: string;
             /** Remedy */
             remedy: string;
+            /**
+             * Is Limit
+             * @default false
+             */
+            is_limit: boolean;
+        };
+        /**
+         * Field
+         * @description One `?`: where it stands and what is tried for it, the simplest first.
+         */
+        Field: {
+            /** Number */
+            number: number;
+            /** Line */
+            line: number;
+            /** Slot */
+            slot: string;
+            /** Start */
+            start: number;
+            /** Domain */
+            domain: string[];
+            /** Is Number */
+            is_number: boolean;
         };
         /** FileIn */
         FileIn: {
@@ -1752,28 +1788,6 @@ export interface components {
             said: string;
             /** Why */
             why: string;
-        };
-        /** FrameOut */
-        FrameOut: {
-            /** Line */
-            line: number;
-            /** Round */
-            round: number[];
-            /**
-             * Names
-             * @description card number → what the card is called by now
-             */
-            names: {
-                [key: string]: string;
-            };
-            /** @description where the card is that the routine is about */
-            at: components["schemas"]["PositionOut"] | null;
-            /** Places */
-            places: components["schemas"]["PlaceOut"][];
-            /** Numbers */
-            numbers: {
-                [key: string]: number;
-            };
         };
         /** Grid */
         Grid: {
@@ -1822,10 +1836,24 @@ export interface components {
              */
             shelf: string | null;
         };
+        /** HeapOnTable */
+        HeapOnTable: {
+            /** Name */
+            name: string;
+            /** Lies */
+            lies: string;
+            /** Spots */
+            spots: [
+                number,
+                number
+            ][];
+            /** Cards */
+            cards: number[];
+        };
         /** HoldsOut */
         HoldsOut: {
             /** @description null while the text has faults */
-            limits: components["schemas"]["Limits"] | null;
+            limits: components["schemas"]["LimitsReport"] | null;
         };
         /** ImportRoutine */
         ImportRoutine: {
@@ -1896,6 +1924,13 @@ export interface components {
             newest_sound: string | null;
             trouble: components["schemas"]["TroubleOfShelf"] | null;
         };
+        /** Kept */
+        Kept: {
+            /** Line */
+            line: number;
+            /** Words */
+            words: string;
+        };
         /** KindOut */
         KindOut: {
             /** Example */
@@ -1903,33 +1938,20 @@ export interface components {
             /** About */
             about: string;
         };
-        /** LandingOut */
-        LandingOut: {
+        /** LandingReport */
+        LandingReport: {
             /** Card */
             card: string;
             /** Text */
             text: string;
             /** Where */
-            where: components["schemas"]["WhereOut"][];
+            where: components["schemas"]["EndReport"][];
             /** Known */
             known: string[];
             /** Formula */
             formula: string | null;
             /** Table */
-            table: components["schemas"]["RuleRowOut"][];
-        };
-        /** LedgerEntry */
-        LedgerEntry: {
-            /** Line */
-            line: number;
-            /** Round */
-            round: number[];
-            /** Text */
-            text: string;
-            /** Sure */
-            sure: boolean;
-            /** Where */
-            where: components["schemas"]["LedgerPlace"][];
+            table: components["schemas"]["RuleReport"][];
         };
         /** LedgerIn */
         LedgerIn: {
@@ -1956,30 +1978,64 @@ export interface components {
              */
             cards: string[];
             /** Ledger */
-            ledger: components["schemas"]["LedgerEntry"][];
+            ledger: components["schemas"]["EntryReport"][];
         };
-        /** LedgerPlace */
-        LedgerPlace: {
-            /** Place */
-            place: string;
-            /** Positions */
-            positions: number[];
+        /**
+         * Limit
+         * @description A range that must be kept, and what to do about it.
+         */
+        Limit: {
+            /** Line */
+            line: number;
+            /** Name */
+            name: string;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** Steer */
+            steer: string;
+            /** Noticed */
+            noticed: number | null;
+            /** Outside */
+            outside: components["schemas"]["Outside"][];
         };
-        /** Limits */
-        Limits: {
-            /** @description null where there are too many paths to list */
-            region: components["schemas"]["RegionOut"] | null;
-            /**
-             * Narrowed
-             * @description the text with its ranges narrowed, where that makes every claim hold
-             */
+        /**
+         * LimitOut
+         * @description How a line's range holds against a habit.
+         */
+        LimitOut: {
+            /** Name */
+            name: string;
+            /** Line */
+            line: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** Broken */
+            broken: number;
+            /** Broken Text */
+            broken_text: string;
+            /** Safe Low */
+            safe_low: number;
+            /** Safe High */
+            safe_high: number;
+            /** Safe Text */
+            safe_text: string;
+            /** Text */
+            text: string;
+            /** Works */
+            works: string;
+        };
+        /** LimitsReport */
+        LimitsReport: {
+            region: components["schemas"]["RegionReport"] | null;
+            /** Narrowed */
             narrowed: string | null;
             /** Limits */
-            limits: components["schemas"]["golden_pivot__api__variant_models__LimitOut"][];
-            /**
-             * Says
-             * @description in sentences: when it holds, and on how many paths
-             */
+            limits: components["schemas"]["Limit"][];
+            /** Says */
             says: string;
         };
         /** LineCost */
@@ -1992,6 +2048,13 @@ export interface components {
             seconds: number;
             /** Remembers */
             remembers: string[];
+        };
+        /** LineSaid */
+        LineSaid: {
+            /** Line */
+            line: number;
+            /** Words */
+            words: string;
         };
         /**
          * Misreading
@@ -2202,8 +2265,11 @@ export interface components {
              */
             end: string;
         };
-        /** NearOut */
-        NearOut: {
+        /**
+         * NearMiss
+         * @description A simple filling that fails, and how.
+         */
+        NearMiss: {
             /** Values */
             values: string[];
             /** Says */
@@ -2256,15 +2322,12 @@ export interface components {
             /** Badges */
             badges: string[];
             /** Remembered */
-            remembered: components["schemas"]["RememberedOut"][];
+            remembered: components["schemas"]["Remembered"][];
             /** Shows */
-            shows: components["schemas"]["ShowsOut"][];
+            shows: components["schemas"]["Shows"][];
             /** Recap */
-            recap: components["schemas"]["SaidOut"][];
-            /**
-             * Asks Odds
-             * @description chance has a part in it, or odds are asked for
-             */
+            recap: components["schemas"]["Said"][];
+            /** Asks Odds */
             asks_odds: boolean;
         };
         /** NotesOut */
@@ -2290,23 +2353,6 @@ export interface components {
              */
             job: string;
         };
-        /** Odds */
-        Odds: {
-            /** Chances */
-            chances: components["schemas"]["ChanceOut"][];
-            /**
-             * Samples
-             * @description null where the chances are exact
-             */
-            samples: number | null;
-            /**
-             * Says
-             * @description how sure the numbers are
-             */
-            says: string;
-            /** Assumes */
-            assumes: string | null;
-        };
         /** OddsAnswers */
         OddsAnswers: {
             /** Choices */
@@ -2316,7 +2362,7 @@ export interface components {
             /** Outs */
             outs: components["schemas"]["Prepared"][];
             /** Limits */
-            limits: components["schemas"]["golden_pivot__core__desks__odds_desk__LimitOut"][];
+            limits: components["schemas"]["LimitOut"][];
             /** Samples */
             samples: number | null;
             /** Says */
@@ -2396,6 +2442,17 @@ export interface components {
              */
             lane: "interactive" | "long";
         };
+        /** OddsReport */
+        OddsReport: {
+            /** Chances */
+            chances: components["schemas"]["ChanceReport"][];
+            /** Samples */
+            samples: number | null;
+            /** Says */
+            says: string;
+            /** Assumes */
+            assumes: string | null;
+        };
         /** Outcome */
         Outcome: {
             /** Outcome */
@@ -2411,8 +2468,11 @@ export interface components {
             /** Line */
             line: number | null;
         };
-        /** OutsideOut */
-        OutsideOut: {
+        /**
+         * Outside
+         * @description Numbers outside a range, and what is known all the same.
+         */
+        Outside: {
             /** Numbers */
             numbers: string;
             /** Known */
@@ -2646,28 +2706,12 @@ export interface components {
             /** Lands */
             lands: number[];
         };
-        /** PlaceOut */
-        PlaceOut: {
-            /** Name */
-            name: string;
-            /**
-             * Lies
-             * @description how its cards lie, such as *in a row*
-             */
-            lies: string;
-            /**
-             * Spots
-             * @description of each card: how many lie to its left, how many rows above it; none for a heap
-             */
-            spots: [
-                number,
-                number
-            ][];
-            /**
-             * Cards
-             * @description top first; 128 is added to a card that lies face up
-             */
-            cards: number[];
+        /** PlaceReport */
+        PlaceReport: {
+            /** Place */
+            place: string;
+            /** Positions */
+            positions: number[];
         };
         /** PlayIn */
         PlayIn: {
@@ -2687,34 +2731,28 @@ export interface components {
              */
             worst: boolean;
         };
-        /** PlayOut */
-        PlayOut: {
+        /** PlayOnTable */
+        PlayOnTable: {
             /** Target */
             target: string | null;
-            /**
-             * Odd
-             * @description cards with another back
-             */
+            /** Odd */
             odd: number[];
             /** Frames */
-            frames: components["schemas"]["FrameOut"][];
+            frames: components["schemas"]["TableMoment"][];
             /** Decisions */
-            decisions: components["schemas"]["DecisionOut"][];
+            decisions: components["schemas"]["Decision"][];
             /** Failures */
             failures: string[];
             /** Stuck At */
             stuck_at: number | null;
             /** Faults */
-            faults: components["schemas"]["FaultOut"][];
+            faults: components["schemas"]["Fault"][];
         };
-        /** PositionOut */
-        PositionOut: {
+        /** PositionReport */
+        PositionReport: {
             /** Place */
             place: string;
-            /**
-             * Position
-             * @description from the top or the left, from 1
-             */
+            /** Position */
             position: number;
         };
         /**
@@ -2734,9 +2772,9 @@ export interface components {
         /** ProofOut */
         ProofOut: {
             /** @description null while the text has faults */
-            verdict: components["schemas"]["VerdictOut"] | null;
+            verdict: components["schemas"]["VerdictReport"] | null;
             /** Faults */
-            faults: components["schemas"]["FaultOut"][];
+            faults: components["schemas"]["Fault"][];
         };
         /** ProveIn */
         ProveIn: {
@@ -2800,23 +2838,17 @@ export interface components {
              */
             does: string;
         };
-        /** RegionOut */
-        RegionOut: {
+        /** RegionReport */
+        RegionReport: {
             /** Text */
             text: string | null;
-            /**
-             * Fails
-             * @description with which choices it fails, where only that has a short form
-             */
+            /** Fails */
             fails: string | null;
             /** Passing */
             passing: number;
             /** Paths */
             paths: number;
-            /**
-             * Reached
-             * @description paths that come to a claim
-             */
+            /** Reached */
             reached: number;
             /** Says */
             says: string;
@@ -2825,19 +2857,16 @@ export interface components {
                 [key: string]: number[];
             };
         };
-        /** RememberedOut */
-        RememberedOut: {
+        /**
+         * Remembered
+         * @description Something the performer learns at one line and needs at others.
+         */
+        Remembered: {
             /** Name */
             name: string;
-            /**
-             * Learned
-             * @description line at which you learn it
-             */
+            /** Learned */
             learned: number;
-            /**
-             * Needed
-             * @description lines of yours that need it
-             */
+            /** Needed */
             needed: number[];
         };
         /** RestoreVersion */
@@ -2934,12 +2963,9 @@ export interface components {
             /** Script */
             script: string | null;
         };
-        /** RuleRowOut */
-        RuleRowOut: {
-            /**
-             * Known
-             * @description null: not settled on that path
-             */
+        /** RuleReport */
+        RuleReport: {
+            /** Known */
             known: (number | null)[];
             /** Words */
             words: string[];
@@ -2948,17 +2974,17 @@ export interface components {
             /** Position */
             position: number;
         };
-        /** SaidOut */
-        SaidOut: {
+        /**
+         * Said
+         * @description A sentence the performer may want to say at the end, and whether it is so.
+         */
+        Said: {
             /** Words */
             words: string;
             /** True */
             true: boolean;
-            /**
-             * Line
-             * @description line of the patter that says it
-             */
-            line: number | null;
+            /** Line */
+            line?: number | null;
         };
         /** SaveRoutine */
         SaveRoutine: {
@@ -3117,13 +3143,6 @@ export interface components {
              */
             taken: number;
         };
-        /** SentenceOut */
-        SentenceOut: {
-            /** Line */
-            line: number;
-            /** Words */
-            words: string;
-        };
         /**
          * Settings
          * @description What the user can set; each has a default until then.
@@ -3172,8 +3191,8 @@ export interface components {
         SheetLine: {
             /** Number */
             number: number;
-            /** Is */
-            is: string;
+            /** What */
+            what: string;
             /** Step */
             step: string | null;
             /** Phase */
@@ -3185,9 +3204,9 @@ export interface components {
             /** Level */
             level: number;
             /** Slots */
-            slots: components["schemas"]["SlotOut"][];
+            slots: components["schemas"]["SlotOnSheet"][];
             /** Faults */
-            faults: components["schemas"]["FaultOut"][];
+            faults: components["schemas"]["Fault"][];
         };
         /** SheetOut */
         SheetOut: {
@@ -3198,19 +3217,19 @@ export interface components {
             /** Lines */
             lines: components["schemas"]["SheetLine"][];
             /** Faults */
-            faults: components["schemas"]["FaultOut"][];
+            faults: components["schemas"]["Fault"][];
             /**
              * To Read
              * @description some line may be in everyday words
              */
             to_read: boolean;
         };
-        /** ShowsOut */
-        ShowsOut: {
-            /**
-             * Line
-             * @description 0 for the set-up
-             */
+        /**
+         * Shows
+         * @description A line at which something is in sight that must not be, on some path.
+         */
+        Shows: {
+            /** Line */
             line: number;
             /** What */
             what: string;
@@ -3250,111 +3269,78 @@ export interface components {
             /** Middle Lands */
             middle_lands: number[];
         };
-        /** SlipOut */
-        SlipOut: {
+        /** SlipReport */
+        SlipReport: {
             /** Line */
             line: number;
             /** What */
             what: string;
-            /**
-             * Rows
-             * @description the line as it is then carried out; empty where it is left out
-             */
+            /** Rows */
             rows: string;
             /**
              * Kind
              * @enum {string}
              */
             kind: "harmless" | "elsewhere" | "some" | "all" | "not settled";
-            /**
-             * Share
-             * @description of the paths that fail, 0 to 1; null where paths have no number
-             */
+            /** Share */
             share: number | null;
             /** Says */
             says: string;
-            /**
-             * Spoiled
-             * @description lines of the claims that fail on some path
-             */
+            /** Spoiled */
             spoiled: number[];
-            /**
-             * Text
-             * @description the routine in which it has happened
-             */
+            /** Text */
             text: string;
         };
-        /** Slips */
-        Slips: {
-            /**
-             * Slips
-             * @description the worst first
-             */
-            slips: components["schemas"]["SlipOut"][];
+        /** SlipsOut */
+        SlipsOut: {
+            /** @description null while the text has faults */
+            slips: components["schemas"]["SlipsReport"] | null;
+        };
+        /** SlipsReport */
+        SlipsReport: {
+            /** Slips */
+            slips: components["schemas"]["SlipReport"][];
             /** Strict */
             strict: number[];
             /** Free */
             free: number[];
             /** Advice */
-            advice: components["schemas"]["AdviceOut"][];
-            /**
-             * Untried
-             * @description slips for which there was no time
-             */
+            advice: components["schemas"]["Advice"][];
+            /** Untried */
             untried: number;
         };
-        /** SlipsOut */
-        SlipsOut: {
-            /** @description null while the text has faults */
-            slips: components["schemas"]["Slips"] | null;
-        };
-        /** SlotOut */
-        SlotOut: {
+        /** SlotOnSheet */
+        SlotOnSheet: {
             /** Name */
             name: string;
             /** Type */
             type: string;
-            /**
-             * Start
-             * @description column, from 0
-             */
+            /** Start */
             start: number;
             /** End */
             end: number;
         };
-        /** Solution */
-        Solution: {
+        /** SolutionReport */
+        SolutionReport: {
             /** Fields */
-            fields: components["schemas"]["BlankOut"][];
-            /**
-             * Answers
-             * @description each proved once more as the routine it makes
-             */
-            answers: components["schemas"]["AnswerOut"][];
+            fields: components["schemas"]["Field"][];
+            /** Answers */
+            answers: components["schemas"]["AnswerReport"][];
             /** Fillings */
             fillings: number;
             /** Tried */
             tried: number;
-            /**
-             * Refuted First
-             * @description refuted by a path that had refuted another filling
-             */
+            /** Refuted First */
             refuted_first: number;
             /** Near */
-            near: components["schemas"]["NearOut"][];
+            near: components["schemas"]["NearMiss"][];
             /** Relation */
             relation: string | null;
             /** Complete */
             complete: boolean;
-            /**
-             * Open
-             * @description ways that were tried and not settled
-             */
+            /** Open */
             open: number;
-            /**
-             * Says
-             * @description how many work of how many, and what is not settled
-             */
+            /** Says */
             says: string;
         };
         /** SolveIn */
@@ -3370,7 +3356,7 @@ export interface components {
         };
         /** SolveOut */
         SolveOut: {
-            solution: components["schemas"]["Solution"] | null;
+            solution: components["schemas"]["SolutionReport"] | null;
             /** Trouble */
             trouble: string | null;
         };
@@ -3595,17 +3581,17 @@ export interface components {
              */
             also: string;
         };
-        /** Strands */
-        Strands: {
-            /** Card */
-            card: string;
-            beginning: components["schemas"]["BeginningOut"];
-            /** Columns */
-            columns: components["schemas"]["ColumnOut"][];
-        };
         /** StrandsOut */
         StrandsOut: {
-            strands: components["schemas"]["Strands"] | null;
+            strands: components["schemas"]["StrandsReport"] | null;
+        };
+        /** StrandsReport */
+        StrandsReport: {
+            /** Card */
+            card: string;
+            beginning: components["schemas"]["BeginningReport"];
+            /** Columns */
+            columns: components["schemas"]["ColumnReport"][];
         };
         /** SuggestIn */
         SuggestIn: {
@@ -3684,9 +3670,9 @@ export interface components {
         /** Sweep */
         Sweep: {
             /** Fields */
-            fields: components["schemas"]["BlankOut"][];
+            fields: components["schemas"]["Field"][];
             /** Rows */
-            rows: components["schemas"]["SweptOut"][];
+            rows: components["schemas"]["Swept"][];
             /** Formula */
             formula: string | null;
         };
@@ -3718,8 +3704,8 @@ export interface components {
             /** Trouble */
             trouble: string | null;
         };
-        /** SweptOut */
-        SweptOut: {
+        /** Swept */
+        Swept: {
             /** Values */
             values: string[];
             /** Verdict */
@@ -3728,16 +3714,34 @@ export interface components {
             landing: string | null;
             /** Position */
             position: number | null;
-            /**
-             * Share
-             * @description of the paths that fail, 0 to 1; null where paths have no number
-             */
+            /** Share */
             share: number | null;
             /**
              * Says
-             * @description on how many paths it holds, or why nothing can be said
+             * @default
              */
             says: string;
+        };
+        /**
+         * TableMoment
+         * @description The table when a line is done.
+         */
+        TableMoment: {
+            /** Line */
+            line: number;
+            /** Round */
+            round: number[];
+            /** Names */
+            names: {
+                [key: string]: string;
+            };
+            at: components["schemas"]["PositionReport"] | null;
+            /** Places */
+            places: components["schemas"]["HeapOnTable"][];
+            /** Numbers */
+            numbers: {
+                [key: string]: number;
+            };
         };
         /** TableOut */
         TableOut: {
@@ -3845,8 +3849,11 @@ export interface components {
             /** Remedy */
             remedy: string;
         };
-        /** VerdictOut */
-        VerdictOut: {
+        /**
+         * VerdictReport
+         * @description `counterexample` and `holds_when` are None unless the verdict is refuted; so are numbers of paths where they have none.
+         */
+        VerdictReport: {
             /**
              * Verdict
              * @enum {string}
@@ -3854,30 +3861,18 @@ export interface components {
             verdict: "proved" | "refuted" | "unsettled" | "fixed" | "rule" | "one-of" | "lost";
             /** Headline */
             headline: string;
-            landing: components["schemas"]["LandingOut"] | null;
+            landing: components["schemas"]["LandingReport"] | null;
             /** Claims */
-            claims: components["schemas"]["ClaimOut"][];
+            claims: components["schemas"]["Claim"][];
             /** Paths */
             paths: number | null;
-            /**
-             * Again Paths
-             * @description of the paths, those that start again
-             */
+            /** Again Paths */
             again_paths: number | null;
-            /**
-             * Failing Paths
-             * @description null where paths have no number
-             */
+            /** Failing Paths */
             failing_paths: number | null;
-            /**
-             * Reached
-             * @description paths that come to a claim of an ending, or get stuck
-             */
+            /** Reached */
             reached: number | null;
-            /**
-             * Counted
-             * @description on how many paths it holds, in words; empty where they have no number
-             */
+            /** Counted */
             counted: string;
             /** States Widest */
             states_widest: number;
@@ -3885,15 +3880,12 @@ export interface components {
             transitions: number;
             /** Covers Every Order */
             covers_every_order: boolean;
-            /**
-             * Covers
-             * @description which orders of the pack, in words
-             */
+            /** Covers */
             covers: string;
             /** Seconds */
             seconds: number;
-            counterexample: components["schemas"]["CounterexampleOut"] | null;
-            holds_when: components["schemas"]["RegionOut"] | null;
+            counterexample: components["schemas"]["CounterexampleReport"] | null;
+            holds_when: components["schemas"]["RegionReport"] | null;
             /** Assumed */
             assumed: string[];
             /** Limit */
@@ -3927,18 +3919,6 @@ export interface components {
             /** Places */
             places: number[];
         };
-        /** WhereOut */
-        WhereOut: {
-            /** Place */
-            place: string;
-            /** Position */
-            position: number;
-            /**
-             * Paths
-             * @description null where paths have no number
-             */
-            paths: number | null;
-        };
         /** OddsOut */
         golden_pivot__api__desk_routes__OddsOut: {
             answer: components["schemas"]["OddsAnswers"] | null;
@@ -3951,55 +3931,7 @@ export interface components {
         /** OddsOut */
         golden_pivot__api__models__OddsOut: {
             /** @description null while the text has faults */
-            odds: components["schemas"]["Odds"] | null;
-        };
-        /** LimitOut */
-        golden_pivot__api__variant_models__LimitOut: {
-            /** Line */
-            line: number;
-            /** Name */
-            name: string;
-            /** Low */
-            low: number;
-            /** High */
-            high: number;
-            /** Steer */
-            steer: string;
-            /**
-             * Noticed
-             * @description the line at which you can tell; null: you never learn the number
-             */
-            noticed: number | null;
-            /** Outside */
-            outside: components["schemas"]["OutsideOut"][];
-        };
-        /**
-         * LimitOut
-         * @description How a line's range holds against a habit.
-         */
-        golden_pivot__core__desks__odds_desk__LimitOut: {
-            /** Name */
-            name: string;
-            /** Line */
-            line: number;
-            /** Low */
-            low: number;
-            /** High */
-            high: number;
-            /** Broken */
-            broken: number;
-            /** Broken Text */
-            broken_text: string;
-            /** Safe Low */
-            safe_low: number;
-            /** Safe High */
-            safe_high: number;
-            /** Safe Text */
-            safe_text: string;
-            /** Text */
-            text: string;
-            /** Works */
-            works: string;
+            odds: components["schemas"]["OddsReport"] | null;
         };
     };
     responses: never;
@@ -5020,7 +4952,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PlayOut"];
+                    "application/json": components["schemas"]["PlayOnTable"];
                 };
             };
             /** @description Client Error */

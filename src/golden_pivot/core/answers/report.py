@@ -1,278 +1,272 @@
-"""Answers of the core as plain JSON values, the same on the command line and over HTTP."""
+"""Answers as they are told: the shapes of the command line's JSON and of the API, each described here alone.
+
+Where an answer of the core is already what one would tell (a fault, a claim, the notes), it is its own shape. The others
+hold what only the core can use, programs, states, fractions, and are put into plain values here.
+"""
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
 from fractions import Fraction
-from typing import Any
+from typing import Literal, cast
 
-from ..faults import Fault
-from ..language.routine import Line, Routine
-from ..language.templates import SPECTATOR
-from ..layouts import Layout
-from ..search.program import Program, State
-from ..search.replay import Frame, Play
 from .ledger import Entry
-from .notes import Notes
 from .odds import Chance, Odds
 from .regions import Region
-from .strands import Strands
-from .verdicts import Landing, Verdict
+from .strands import Edge, Strands, Where
+from .verdicts import Claim, Landing, Verdict
+
+VerdictName = Literal["proved", "refuted", "unsettled", "fixed", "rule", "one-of", "lost"]
 
 
-def fault_json(fault: Fault) -> dict[str, Any]:
-    return {
-        "line": fault.line,
-        "column": fault.column,
-        "end": fault.end,
-        "message": fault.message,
-        "expected": fault.expected,
-        "remedy": fault.remedy,
-    }
+@dataclass(frozen=True)
+class PositionReport:
+    place: str
+    position: int
+    """from the top or the left, from 1"""
 
 
-def landing_json(landing: Landing) -> dict[str, Any]:
-    return {
-        "card": landing.card,
-        "text": landing.text,
-        "where": [{"place": w.place, "position": w.position, "paths": w.paths} for w in landing.where],
-        "known": list(landing.known),
-        "formula": landing.formula,
-        "table": [
-            {"known": list(row.known), "words": list(row.words), "place": row.place, "position": row.position}
-            for row in landing.table
-        ],
-    }
+@dataclass(frozen=True)
+class EndReport:
+    place: str
+    position: int
+    paths: int | None
+    """how many end so; None where paths have no number"""
 
 
-def verdict_json(verdict: Verdict) -> dict[str, Any]:
-    """`counterexample` and `holds_when` are null unless the verdict is refuted; numbers of paths are null where they have none."""
-    example, region = verdict.counterexample, verdict.holds_when
-    return {
-        "verdict": verdict.verdict,
-        "headline": verdict.headline,
-        "landing": landing_json(verdict.landing) if verdict.landing else None,
-        "claims": [
-            {
-                "line": c.line,
-                "text": c.text,
-                "holds": c.holds,
-                "failing_paths": c.failing_paths,
-                "reached": c.reached,
-            }
-            for c in verdict.claims
-        ],
-        "paths": verdict.paths,
-        "again_paths": verdict.again_paths,
-        "failing_paths": verdict.failing_paths,
-        "reached": verdict.count and verdict.count.reached,
-        "counted": verdict.count.text if verdict.count else "",
-        "states_widest": verdict.states_widest,
-        "transitions": verdict.transitions,
-        "covers_every_order": verdict.covers_every_order,
-        "covers": verdict.covers,
-        "seconds": round(verdict.seconds, 6),
-        "counterexample": example
-        and {
-            "choices": dict(example.choices),
-            "labels": list(example.labels),
-            "sentence": example.sentence,
-            "stuck_at": example.stuck_at,
-        },
-        "holds_when": region and region_json(region),
-        "assumed": list(verdict.assumed),
-        "limit": verdict.limit,
-    }
+@dataclass(frozen=True)
+class RuleReport:
+    known: tuple[int | None, ...]
+    """None: not settled on that path"""
+    words: tuple[str, ...]
+    place: str
+    position: int
 
 
-def region_json(region: Region) -> dict[str, Any]:
-    return {
-        "text": region.text,
-        "fails": region.fails,
-        "passing": region.passing,
-        "paths": region.paths,
-        "reached": region.count.reached or 0,
-        "says": region.says,
-        "values": {name: list(values) for name, values in region.values.items()},
-    }
+@dataclass(frozen=True)
+class LandingReport:
+    card: str
+    text: str
+    where: tuple[EndReport, ...]
+    known: tuple[str, ...]
+    formula: str | None
+    table: tuple[RuleReport, ...]
 
 
-def ledger_json(entries: Sequence[Entry]) -> list[dict[str, Any]]:
-    return [
-        {
-            "line": entry.line,
-            "round": list(entry.round),
-            "text": entry.text,
-            "sure": sum(len(positions) for _, positions in entry.where) == 1 or entry.formula is not None,
-            "where": [{"place": place, "positions": list(positions)} for place, positions in entry.where],
-        }
+@dataclass(frozen=True)
+class CounterexampleReport:
+    choices: Mapping[str, int]
+    labels: tuple[str, ...]
+    sentence: str
+    stuck_at: int | None
+
+
+@dataclass(frozen=True)
+class RegionReport:
+    text: str | None
+    fails: str | None
+    """with which choices it fails, where only that has a short form"""
+    passing: int
+    paths: int
+    reached: int
+    """paths that come to a claim"""
+    says: str
+    values: Mapping[str, tuple[int, ...]]
+
+
+@dataclass(frozen=True)
+class VerdictReport:
+    """`counterexample` and `holds_when` are None unless the verdict is refuted; so are numbers of paths where they have none."""
+
+    verdict: VerdictName
+    headline: str
+    landing: LandingReport | None
+    claims: tuple[Claim, ...]
+    paths: int | None
+    again_paths: int | None
+    """of the paths, those that start again"""
+    failing_paths: int | None
+    reached: int | None
+    """paths that come to a claim of an ending, or get stuck"""
+    counted: str
+    """on how many paths it holds, in words; empty where they have no number"""
+    states_widest: int
+    transitions: int
+    covers_every_order: bool
+    covers: str
+    """which orders of the pack, in words"""
+    seconds: float
+    counterexample: CounterexampleReport | None
+    holds_when: RegionReport | None
+    assumed: tuple[str, ...]
+    limit: str | None
+
+
+@dataclass(frozen=True)
+class PlaceReport:
+    place: str
+    positions: tuple[int, ...]
+
+
+@dataclass(frozen=True)
+class EntryReport:
+    """Where a card is after a line."""
+
+    line: int
+    round: tuple[int, ...]
+    text: str
+    sure: bool
+    where: tuple[PlaceReport, ...]
+
+
+@dataclass(frozen=True)
+class ChanceReport:
+    about: str
+    outcome: str
+    least: float
+    most: float
+    exact: bool
+    seen: float | None
+    """share of the paths drawn; None where the chances are exact"""
+    text: str
+
+
+@dataclass(frozen=True)
+class OddsReport:
+    chances: tuple[ChanceReport, ...]
+    samples: int | None
+    """None where the chances are exact"""
+    says: str
+    """how sure the numbers are"""
+    assumes: str | None
+
+
+@dataclass(frozen=True)
+class BeginningReport:
+    line: int
+    """0 for the set-up"""
+    last: int
+    turn: int | None
+    where: tuple[PositionReport, ...]
+
+
+@dataclass(frozen=True)
+class EdgeReport:
+    source: PositionReport
+    to: PositionReport | None
+    """None where these paths cannot go on"""
+    paths: int
+    can_succeed: bool
+    can_fail: bool
+
+
+@dataclass(frozen=True)
+class ColumnReport:
+    line: int
+    last: int
+    """last line of the block that `line` opens"""
+    turn: int | None
+    """which time round, for a repetition"""
+    edges: tuple[EdgeReport, ...]
+
+
+@dataclass(frozen=True)
+class StrandsReport:
+    card: str
+    beginning: BeginningReport
+    columns: tuple[ColumnReport, ...]
+
+
+def verdict_report(verdict: Verdict) -> VerdictReport:
+    example = verdict.counterexample
+    return VerdictReport(
+        cast(VerdictName, verdict.verdict),
+        verdict.headline,
+        _landing(verdict.landing) if verdict.landing else None,
+        verdict.claims,
+        verdict.paths,
+        verdict.again_paths,
+        verdict.failing_paths,
+        verdict.count.reached if verdict.count else None,
+        verdict.count.text if verdict.count else "",
+        verdict.states_widest,
+        verdict.transitions,
+        verdict.covers_every_order,
+        verdict.covers,
+        round(verdict.seconds, 6),
+        CounterexampleReport(dict(example.choices), example.labels, example.sentence, example.stuck_at)
+        if example
+        else None,
+        region_report(verdict.holds_when) if verdict.holds_when else None,
+        verdict.assumed,
+        verdict.limit,
+    )
+
+
+def _landing(landing: Landing) -> LandingReport:
+    return LandingReport(
+        landing.card,
+        landing.text,
+        tuple(EndReport(where.place, where.position, where.paths) for where in landing.where),
+        landing.known,
+        landing.formula,
+        tuple(RuleReport(row.known, row.words, row.place, row.position) for row in landing.table),
+    )
+
+
+def region_report(region: Region) -> RegionReport:
+    count = region.count
+    return RegionReport(
+        region.text, region.fails, region.passing, region.paths, count.reached or 0, region.says, region.values
+    )
+
+
+def ledger_report(entries: Sequence[Entry]) -> tuple[EntryReport, ...]:
+    return tuple(
+        EntryReport(
+            entry.line,
+            entry.round,
+            entry.text,
+            sum(len(positions) for _, positions in entry.where) == 1 or entry.formula is not None,
+            tuple(PlaceReport(place, positions) for place, positions in entry.where),
+        )
         for entry in entries
-    ]
+    )
 
 
-def sheet_json(routine: Routine) -> list[dict[str, Any]]:
-    """What the sheet needs to dress each line of the text: who acts, what is secret, where the slots are."""
-    return [_sheet_line(line) for line in routine.walk()]
+def position_report(where: Where | None) -> PositionReport | None:
+    return PositionReport(*where) if where else None
 
 
-def _sheet_line(line: Line) -> dict[str, Any]:
-    values = line.values
-    spectator = line.kind is not None and line.kind.actor(values) == SPECTATOR
-    return {
-        "number": line.number,
-        "is": line.is_,
-        "step": line.kind.name if line.kind else None,
-        "phase": line.kind.phase if line.kind else None,
-        "spectator": spectator,
-        "knowledge": _knowledge(line),
-        "level": line.level,
-        "slots": [
-            {"name": name, "type": type_name, "start": start, "end": end}
-            for name, type_name, start, end in line.spans
-        ],
-        "faults": [fault_json(fault) for fault in line.faults],
-    }
-
-
-def _knowledge(line: Line) -> str | None:
-    """`secret` or `told` for a line in which the spectator decides or speaks."""
-    if line.kind is None or line.kind.family != "Choices":
-        return None
-    return "secret" if line.values.get("secretly") else "told"
-
-
-def _one_a_line(frames: Sequence[Frame]) -> Iterator[Frame]:
-    """A line may take several instructions; the table shows it once, when it is done."""
-    for frame, following in zip(frames, (*frames[1:], None), strict=True):
-        if following is None or (following.line, following.round) != (frame.line, frame.round):
-            yield frame
-
-
-def _names(program: Program, state: State) -> dict[str, str]:
-    """Token → what the card is called by now: a card may have a name of its own and be their card as well."""
-    found: dict[int, list[str]] = {}
-    for name in (*program.tokens, *program.card_cells):
-        token = program.token_of(state, name)
-        if token is not None:
-            found.setdefault(token, []).append(name)
-    return {str(token): " = ".join(names) for token, names in found.items()}
-
-
-def play_json(played: Play) -> dict[str, Any]:
-    """Cards are numbers from 1, with 128 added when they lie face up; `names` has those that have one."""
-    program = played.program
-    places = program.places()
-    numbered = {choose.cell for choose in program.choices() if choose.plain} | {
-        index for index, cell in enumerate(program.cells) if cell.told
-    }
-    return {
-        "odd": sorted(program.odd_backs),
-        "target": program.target,
-        "frames": [
-            {
-                "line": frame.line,
-                "names": _names(program, frame.state),
-                "at": _where_json(program.where_is(frame.state, program.target)),
-                "round": list(frame.round),
-                "places": [
-                    _place_json(name, program.cells[index].layout, frame.state[index]) for index, name in places
-                ],
-                "numbers": {
-                    cell.name: frame.state[index]
-                    for index, cell in enumerate(program.cells)
-                    if index in numbered and frame.state[index] is not None
-                },
-            }
-            for frame in _one_a_line(played.frames)
-        ],
-        "decisions": [
-            {
-                "key": d.key,
-                "label": d.label,
-                "line": d.line,
-                "by": d.by,
-                "secret": d.secret,
-                "options": list(d.options),
-                "words": list(d.words),
-                "value": d.value,
-            }
-            for d in played.decisions
-        ],
-        "failures": list(played.failures),
-        "stuck_at": played.stuck_at,
-        "faults": [fault_json(fault) for fault in played.faults],
-    }
-
-
-def _place_json(name: str, layout: Layout, cards: bytes) -> dict[str, Any]:
-    """`spots`: (cards to the left, rows above) of each card; none for a heap."""
-    return {
-        "name": name,
-        "lies": layout.lies,
-        "spots": [] if layout.is_heap else [list(spot) for spot in layout.spots(len(cards))],
-        "cards": list(cards),
-    }
-
-
-def _where_json(where: tuple[str, int] | None) -> dict[str, Any] | None:
-    return where and {"place": where[0], "position": where[1]}
-
-
-def strands_json(strands: Strands) -> dict[str, Any]:
-    """`to` of an edge is null where its paths cannot go on."""
-    return {
-        "card": strands.card,
-        "beginning": {
-            "line": strands.beginning.line,
-            "last": strands.beginning.last,
-            "turn": strands.beginning.turn,
-            "where": [_where_json(where) for where in strands.beginning.where],
-        },
-        "columns": [
-            {
-                "line": column.line,
-                "last": column.last,
-                "turn": column.turn,
-                "edges": [
-                    {
-                        "from": _where_json(edge.source),
-                        "to": _where_json(edge.to),
-                        "paths": edge.paths,
-                        "can_succeed": edge.can_succeed,
-                        "can_fail": edge.can_fail,
-                    }
-                    for edge in column.edges
-                ],
-            }
+def strands_report(strands: Strands) -> StrandsReport:
+    first = strands.beginning
+    return StrandsReport(
+        strands.card,
+        BeginningReport(first.line, first.last, first.turn, tuple(PositionReport(*where) for where in first.where)),
+        tuple(
+            ColumnReport(column.line, column.last, column.turn, tuple(map(_edge, column.edges)))
             for column in strands.columns
-        ],
-    }
+        ),
+    )
 
 
-def notes_json(notes: Notes) -> dict[str, Any]:
-    return {
-        "badges": list(notes.badges),
-        "remembered": [{"name": r.name, "learned": r.learned, "needed": list(r.needed)} for r in notes.remembered],
-        "shows": [{"line": s.line, "what": s.what} for s in notes.shows],
-        "asks_odds": notes.asks_odds,
-        "recap": [{"words": s.words, "true": s.true, "line": s.line} for s in notes.recap],
-    }
+def _edge(edge: Edge) -> EdgeReport:
+    return EdgeReport(
+        PositionReport(*edge.source), position_report(edge.to), edge.paths, edge.can_succeed, edge.can_fail
+    )
 
 
-def odds_json(odds: Odds) -> dict[str, Any]:
-    """Chances as fractions in words and as decimals; `samples` is null where they are exact."""
-    return {
-        "chances": [
-            {
-                "about": c.about, "outcome": c.outcome, "least": float(c.least), "most": float(c.most),
-                "exact": c.exact, "seen": None if c.seen is None else float(c.seen), "text": chance_text(c),
-            }
-            for c in odds.chances
-        ],
-        "samples": odds.samples,
-        "says": odds.says,
-        "assumes": odds.assumes,
-    }  # fmt: skip
+def odds_report(odds: Odds) -> OddsReport:
+    """Chances as fractions in words and as decimals."""
+    return OddsReport(tuple(map(_chance, odds.chances)), odds.samples, odds.says, odds.assumes)
+
+
+def _chance(chance: Chance) -> ChanceReport:
+    seen = None if chance.seen is None else float(chance.seen)
+    return ChanceReport(
+        chance.about, chance.outcome, float(chance.least), float(chance.most), chance.exact, seen, chance_text(chance)
+    )
 
 
 def chance_text(chance: Chance) -> str:

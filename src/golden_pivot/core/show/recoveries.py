@@ -105,8 +105,8 @@ def _spoils(outcome: Outcome, line: int) -> bool:
 def cautions_of(routine: Routine, found: Fragility) -> Mapping[int, tuple[str, ...]]:
     """Line → what may be left to the spectator there, and the worst slip of a line that the spectator carries out."""
     cautions: dict[int, list[str]] = {}
-    for number, words in found.advice:
-        cautions.setdefault(number, []).append(words)
+    for one in found.advice:
+        cautions.setdefault(one.line, []).append(one.words)
     for line in routine.walk():
         if asks_spectator(line):
             worst = next((one for one in found.outcomes if _spoils(one, line.number)), None)

@@ -47,6 +47,14 @@ NEAR_MISSES = 3
 
 
 @dataclass(frozen=True)
+class NearMiss:
+    """A simple filling that fails, and how."""
+
+    values: Filling
+    says: str
+
+
+@dataclass(frozen=True)
 class Solution:
     fields: tuple[Field, ...]
     answers: tuple[Filling, ...]
@@ -56,8 +64,7 @@ class Solution:
     tried: int
     refuted_first: int
     """of these, refuted by a path that had refuted another"""
-    near: tuple[tuple[Filling, str], ...]
-    """simple ones that fail, and how"""
+    near: tuple[NearMiss, ...]
     relation: str | None
     """the last blank as a formula in the others, where there is one for all answers"""
     complete: bool
@@ -131,7 +138,7 @@ class _Search:
         self.known_first = known_first
         self.passing: list[Filling] = []
         self.tried = self.refuted_first = 0
-        self.near: list[tuple[Filling, str]] = []
+        self.near: list[NearMiss] = []
         self.known: list[dict[str, int]] = []
         """choices, by key, of paths that have refuted a filling"""
         self.stopped: str | None = None
@@ -261,7 +268,7 @@ class _Search:
         if verdict.counterexample:
             self.known.append(dict(verdict.counterexample.choices))
             if len(self.near) < NEAR_MISSES:
-                self.near.append((filling, verdict.counterexample.sentence))
+                self.near.append(NearMiss(filling, verdict.counterexample.sentence))
 
     def _refuted(self, program: Program, cells: Sequence[int], alive: set[tuple[int, ...]]) -> set[tuple[int, ...]]:
         """Which of these fail on some path. A filling is given up as soon as one has."""

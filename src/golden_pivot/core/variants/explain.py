@@ -24,7 +24,7 @@ EVERYTHING = Purpose(forget_places=False, forget_numbers=False, forget_unnamed=F
 
 
 @dataclass(frozen=True)
-class Said:
+class LineSaid:
     line: int
     """0 for what stands above the first line"""
     words: str
@@ -39,24 +39,33 @@ class Case:
     place: str
     formula: str
     """the position; a plain number where it is always the same"""
-    layout: Layout
-    """how the cards of the place lie"""
+    text: str
+    """both as one says it"""
 
-    @property
-    def text(self) -> str:
-        if self.formula.isdigit():
-            return self.layout.at(int(self.formula), self.place)
-        return f"{self.formula} in {self.place}"
+
+def _case(when: str | None, place: str, formula: str, layout: Layout) -> Case:
+    at_one = formula.isdigit()
+    return Case(when, place, formula, layout.at(int(formula), place) if at_one else f"{formula} in {place}")
+
+
+@dataclass(frozen=True)
+class EachTime:
+    """Where a card comes to that lay at x, each time round a repetition."""
+
+    line: int
+    """the last one of the repetition"""
+    formula: str
+    """in x"""
 
 
 @dataclass(frozen=True)
 class Explanation:
     card: str | None
-    said: tuple[Said, ...]
+    said: tuple[LineSaid, ...]
     cases: tuple[Case, ...]
     """empty where no formula fits every path"""
-    each_time: tuple[tuple[int, str], ...]
-    """(last line of a repetition, where a card comes to that lay at x) where one formula fits every time round"""
+    each_time: tuple[EachTime, ...]
+    """where one formula fits every time round"""
     kept: tuple[Kept, ...] = ()
     """what stays as it was at first, on every path"""
 
@@ -79,16 +88,16 @@ def explain(routine: Routine, budget: Budget) -> Explanation:
     )
 
 
-def _sentences(routine: Routine, card: str, entries: Sequence[Entry], layouts: Mapping[str, Layout]) -> list[Said]:
+def _sentences(routine: Routine, card: str, entries: Sequence[Entry], layouts: Mapping[str, Layout]) -> list[LineSaid]:
     lines = {line.number: line for line in routine.walk()}
-    said: list[Said] = []
+    said: list[LineSaid] = []
     before: Entry | None = None
     for entry in entries:
         there = _there(entry, layouts)
         if before is None:
-            said.append(Said(entry.line, f"At first {card} is {there}."))
+            said.append(LineSaid(entry.line, f"At first {card} is {there}."))
         elif (entry.where, entry.formula) != (before.where, before.formula):
-            said.append(Said(entry.line, f"{_does(lines[entry.line])}{_turn(entry)}: now {card} is {there}."))
+            said.append(LineSaid(entry.line, f"{_does(lines[entry.line])}{_turn(entry)}: now {card} is {there}."))
         before = entry
     return said
 
@@ -137,7 +146,7 @@ def landing_cases(routine: Routine, budget: Budget) -> tuple[_Trace | None, tupl
         return trace, ()
     names = [cell.symbol or cell.name for cell in trace.numbers]
     if whole := _fitted(names, rows):
-        return trace, (Case(None, *whole, program.layouts[whole[0]]),)
+        return trace, (_case(None, *whole, program.layouts[whole[0]]),)
     lines = [n for n in trace.lines if len({row.was.get(n) for row in rows}) > 1]
     for size in (1, 2):
         for split in combinations(lines, size):
@@ -148,7 +157,7 @@ def landing_cases(routine: Routine, budget: Budget) -> tuple[_Trace | None, tupl
             if all(fitted.values()) and len(groups) > 1:
                 in_case = {n for n in split if any(row.was.get(n) is None for row in rows)}
                 return trace, tuple(
-                    Case(_when(program.target, split, key, in_case), *found, program.layouts[found[0]])
+                    _case(_when(program.target, split, key, in_case), *found, program.layouts[found[0]])
                     for key, found in fitted.items()
                     if found
                 )
@@ -227,14 +236,14 @@ class _Trace:
                 was[line] = found[0]
         return _Row(tuple(state[i] for i in self.number_cells), *where, was)
 
-    def each_time(self) -> list[tuple[int, str]]:
+    def each_time(self) -> list[EachTime]:
         """For lines of a repetition, where the card is as a formula in x, where it was after the line a time before."""
         found = []
         for line in self.lines:
             rounds = [turn for other, turn in self.seen if other == line and turn]
             pairs = [pair for one, two in pairwise(rounds) for pair in self._moved((line, one), (line, two))]
             if len({x for x, _ in pairs}) > 2 and (formula := fit(["x"], [((x,), now) for x, now in pairs])):
-                found.append((line, formula))
+                found.append(EachTime(line, formula))
         return found[-1:]
 
     def _moved(

@@ -23,6 +23,14 @@ MOST_EACH = 60
 
 
 @dataclass(frozen=True)
+class Outside:
+    """Numbers outside a range, and what is known all the same."""
+
+    numbers: str
+    known: str
+
+
+@dataclass(frozen=True)
 class Limit:
     """A range that must be kept, and what to do about it."""
 
@@ -34,8 +42,7 @@ class Limit:
     """patter that leads the spectator inside; the designer may edit it"""
     noticed: int | None
     """the line at which you can tell that it was not kept; None: you never learn the number"""
-    outside: tuple[tuple[str, str], ...]
-    """(numbers outside the range, what is known all the same)"""
+    outside: tuple[Outside, ...]
 
 
 @dataclass(frozen=True)
@@ -86,7 +93,7 @@ def _limits(text: str, region: Region, budget: Budget) -> Iterator[Limit]:
 
 def _outside(
     text: str, line: Line, slot: str, new: NewNumber, run: tuple[int, int], budget: Budget
-) -> Iterator[tuple[str, str]]:
+) -> Iterator[Outside]:
     """What is known of their card when the number is below or above the range."""
     if not (isinstance(new.low, Number) and isinstance(new.high, Number)):
         return
@@ -95,7 +102,7 @@ def _outside(
             continue
         known = _known(text, line, slot, new, (low, high), budget)
         if known != SOME_STUCK:
-            yield _numbers(low, high), known
+            yield Outside(_numbers(low, high), known)
             continue
         # Where it can be carried out with some of the numbers, each is told by itself.
         each = [
@@ -103,9 +110,9 @@ def _outside(
         ]
         for words, group in groupby(each, key=lambda one: one[1]):
             told = [n for n, _ in group]
-            yield _numbers(told[0], told[-1]), words
+            yield Outside(_numbers(told[0], told[-1]), words)
         if low + MOST_EACH < high:
-            yield _numbers(low + MOST_EACH + 1, high), SOME_STUCK
+            yield Outside(_numbers(low + MOST_EACH + 1, high), SOME_STUCK)
 
 
 def _known(text: str, line: Line, slot: str, new: NewNumber, run: tuple[int, int], budget: Budget) -> str:

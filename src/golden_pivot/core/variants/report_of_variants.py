@@ -1,91 +1,118 @@
-"""What was found out about neighbouring routines, as plain JSON values."""
+"""What was found out about neighbouring routines, as it is told; see answers/report for what that means."""
 
 from __future__ import annotations
 
-from typing import Any
+from dataclasses import dataclass
+from typing import Literal, cast
 
-from ..answers.report import region_json
-from .blanks import Solution
+from ..answers.report import RegionReport, region_report
+from .blanks import Filling, NearMiss, Solution
 from .edits import edited
-from .explain import Explanation
 from .fields import Field, filled
-from .limits import Limits
-from .slips import Fragility
-from .sweeps import Sweep
+from .limits import Limit, Limits
+from .slips import Advice, Fragility, Outcome
+
+OutcomeName = Literal["harmless", "elsewhere", "some", "all", "not settled"]
 
 
-def fragility_json(found: Fragility, text: str) -> dict[str, Any]:
-    """Slips worst first, each with the whole text in which it has happened."""
-    return {
-        "slips": [
-            {
-                "line": one.slip.line, "what": one.slip.what, "rows": one.slip.rows, "kind": one.kind,
-                "share": one.share, "says": one.says, "spoiled": list(one.spoiled),
-                "text": edited(text, one.slip.edit),
-            }
-            for one in found.outcomes
-        ],
-        "strict": list(found.strict),
-        "free": list(found.free),
-        "advice": [{"line": line, "words": words} for line, words in found.advice],
-        "untried": found.untried,
-    }  # fmt: skip
+@dataclass(frozen=True)
+class SlipReport:
+    line: int
+    what: str
+    rows: str
+    """the line as it is then carried out; empty where it is left out"""
+    kind: OutcomeName
+    share: float | None
+    """of the paths that fail, 0 to 1; None where paths have no number"""
+    says: str
+    spoiled: tuple[int, ...]
+    """lines of the claims that fail on some path"""
+    text: str
+    """the routine in which it has happened"""
 
 
-def solution_json(found: Solution, text: str) -> dict[str, Any]:
-    return {
-        "fields": [_field_json(field) for field in found.fields],
-        "answers": [{"values": list(one), "text": filled(text, found.fields, one)} for one in found.answers],
-        "fillings": found.fillings,
-        "tried": found.tried,
-        "refuted_first": found.refuted_first,
-        "near": [{"values": list(one), "says": says} for one, says in found.near],
-        "relation": found.relation,
-        "complete": found.complete,
-        "open": found.open,
-        "says": found.says,
-    }
+@dataclass(frozen=True)
+class SlipsReport:
+    slips: tuple[SlipReport, ...]
+    """the worst first"""
+    strict: tuple[int, ...]
+    free: tuple[int, ...]
+    advice: tuple[Advice, ...]
+    untried: int
+    """slips for which there was no time"""
 
 
-def _field_json(field: Field) -> dict[str, Any]:
-    return {"number": field.number, "line": field.line, "start": field.start, "domain": list(field.domain)}
+def slips_report(found: Fragility, text: str) -> SlipsReport:
+    """Each slip with the whole text in which it has happened."""
+    slips = tuple(_slip(one, text) for one in found.outcomes)
+    return SlipsReport(slips, found.strict, found.free, found.advice, found.untried)
 
 
-def sweep_json(found: Sweep) -> dict[str, Any]:
-    return {
-        "fields": [_field_json(field) for field in found.fields],
-        "rows": [
-            {
-                "values": list(row.values), "verdict": row.verdict, "landing": row.landing,
-                "position": row.position, "share": row.share, "says": row.says,
-            }
-            for row in found.rows
-        ],
-        "formula": found.formula,
-    }  # fmt: skip
+def _slip(one: Outcome, text: str) -> SlipReport:
+    slip = one.slip
+    return SlipReport(
+        slip.line,
+        slip.what,
+        slip.rows,
+        cast(OutcomeName, one.kind),
+        one.share,
+        one.says,
+        one.spoiled,
+        edited(text, slip.edit),
+    )
 
 
-def explanation_json(found: Explanation) -> dict[str, Any]:
-    return {
-        "card": found.card,
-        "said": [{"line": said.line, "words": said.words} for said in found.said],
-        "cases": [{"when": case.when, "place": case.place, "formula": case.formula} for case in found.cases],
-        "each_time": [{"line": line, "formula": formula} for line, formula in found.each_time],
-        "kept": [{"line": one.line, "words": one.words} for one in found.kept],
-    }
+@dataclass(frozen=True)
+class AnswerReport:
+    values: Filling
+    text: str
+    """the routine it makes"""
 
 
-def limits_json(found: Limits) -> dict[str, Any]:
-    return {
-        "region": found.region and region_json(found.region),
-        "narrowed": found.narrowed,
-        "says": found.says,
-        "limits": [
-            {
-                "line": limit.line, "name": limit.name, "low": limit.low, "high": limit.high, "steer": limit.steer,
-                "noticed": limit.noticed,
-                "outside": [{"numbers": numbers, "known": known} for numbers, known in limit.outside],
-            }
-            for limit in found.limits
-        ],
-    }  # fmt: skip
+@dataclass(frozen=True)
+class SolutionReport:
+    fields: tuple[Field, ...]
+    answers: tuple[AnswerReport, ...]
+    """each proved once more as the routine it makes"""
+    fillings: int
+    tried: int
+    refuted_first: int
+    """refuted by a path that had refuted another filling"""
+    near: tuple[NearMiss, ...]
+    relation: str | None
+    complete: bool
+    open: int
+    """ways that were tried and not settled"""
+    says: str
+    """how many work of how many, and what is not settled"""
+
+
+def solution_report(found: Solution, text: str) -> SolutionReport:
+    return SolutionReport(
+        found.fields,
+        tuple(AnswerReport(one, filled(text, found.fields, one)) for one in found.answers),
+        found.fillings,
+        found.tried,
+        found.refuted_first,
+        found.near,
+        found.relation,
+        found.complete,
+        found.open,
+        found.says,
+    )
+
+
+@dataclass(frozen=True)
+class LimitsReport:
+    region: RegionReport | None
+    """None where there are too many paths to list"""
+    narrowed: str | None
+    """the text with its ranges narrowed, where that makes every claim hold"""
+    limits: tuple[Limit, ...]
+    says: str
+    """in sentences: when it holds, and on how many paths"""
+
+
+def limits_report(found: Limits) -> LimitsReport:
+    region = region_report(found.region) if found.region else None
+    return LimitsReport(region, found.narrowed, found.limits, found.says)

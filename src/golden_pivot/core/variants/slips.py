@@ -54,6 +54,14 @@ class Outcome:
 
 
 @dataclass(frozen=True)
+class Advice:
+    """What may be given away to the spectator, or what to take care of."""
+
+    line: int
+    words: str
+
+
+@dataclass(frozen=True)
 class Fragility:
     """All slips of a routine, worst first."""
 
@@ -62,8 +70,7 @@ class Fragility:
     """lines at which some slip is not harmless"""
     free: tuple[int, ...]
     """lines of which every slip is harmless"""
-    advice: tuple[tuple[int, str], ...]
-    """(line, what may be given away to the spectator, or what to take care of)"""
+    advice: tuple[Advice, ...]
     untried: int = 0
     """slips for which there was no room"""
 
@@ -321,7 +328,7 @@ def _ranked(routine: Routine, found: Sequence[Outcome]) -> Fragility:
     return Fragility(tuple(outcomes), strict, free, tuple(_advice(routine, found)))
 
 
-def _advice(routine: Routine, found: Sequence[Outcome]) -> Iterator[tuple[int, str]]:
+def _advice(routine: Routine, found: Sequence[Outcome]) -> Iterator[Advice]:
     for line in routine.walk():
         here = [one for one in found if one.slip.line == line.number]
         for slot in dict.fromkeys(one.slip.slot for one in here if one.slip.slot):
@@ -330,9 +337,9 @@ def _advice(routine: Routine, found: Sequence[Outcome]) -> Iterator[tuple[int, s
             if type_name in ("phrase", "places") and all(one.kind == HARMLESS for one in about):
                 said = "any order" if type_name == "places" else list_text(
                     [slot_text(line, slot), *(one.edit_text for one in map(_Words, about))], "or")  # fmt: skip
-                yield line.number, f"{said} is safe here: let the spectator decide"
+                yield Advice(line.number, f"{said} is safe here: let the spectator decide")
         if any(one.slip.what == "left out" and one.kind == HARMLESS for one in here):
-            yield line.number, "this line may be left out"
+            yield Advice(line.number, "this line may be left out")
 
 
 @dataclass(frozen=True)

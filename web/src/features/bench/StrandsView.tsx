@@ -120,12 +120,12 @@ function Edges({ strands, axis }: { strands: Strands; axis: Axis }) {
     return (
       <g key={`${column.line} ${column.turn}`} className={column.edges.length > CROWD ? 'crowded' : undefined}>
         {column.edges.map((edge) => {
-          const y1 = axis.y(edge.from);
-          const to = edge.to ?? { ...edge.from };
+          const y1 = axis.y(edge.source);
+          const to = edge.to ?? { ...edge.source };
           const end = edge.to ? x2 : x1 + (x2 - x1) * 0.4;
           const kind = !edge.can_succeed ? 'fails' : sure && !edge.can_fail ? 'sure' : edge.can_fail ? 'open' : 'good';
           return (
-            <g key={`${edge.from.place} ${edge.from.position} ${edge.to?.place} ${edge.to?.position}`} className={`edge ${kind}`}>
+            <g key={`${edge.source.place} ${edge.source.position} ${edge.to?.place} ${edge.to?.position}`} className={`edge ${kind}`}>
               <path d={curve(x1, y1, end, axis.y(to))} strokeWidth={Math.max(0.6, Math.min(4.5, 6 * Math.sqrt(edge.paths / all)))} />
               {!edge.to && <Cross x={end} y={axis.y(to)} />}
             </g>
@@ -196,7 +196,7 @@ function StrandsTable({ strands, axis }: { strands: Strands; axis: Axis }) {
           {rows.slice(0, MOST_ROWS).map(({ edge, label }, i) => (
             <Table.Tr key={i}>
               <Table.Td>{label}</Table.Td>
-              <Table.Td>{`${edge.from.place} ${edge.from.position}`}</Table.Td>
+              <Table.Td>{`${edge.source.place} ${edge.source.position}`}</Table.Td>
               <Table.Td>{edge.to ? `${edge.to.place} ${edge.to.position}` : 'cannot go on'}</Table.Td>
               <Table.Td>{edge.paths.toLocaleString('en')}</Table.Td>
               <Table.Td>{!edge.can_succeed ? 'badly' : edge.can_fail ? 'well or badly' : 'well'}</Table.Td>

@@ -2,7 +2,7 @@ import { expect, it } from 'vitest';
 import type { SheetLine } from '../../api/client';
 import { spoken } from './patter';
 
-const line = (number: number, is: SheetLine['is']) => ({ number, is }) as SheetLine;
+const line = (number: number, what: SheetLine['what']) => ({ number, what }) as SheetLine;
 
 it('fills the numbers in that were named, line by line below the step', () => {
   const text = 'Deal n cards\n  “You said {n}, not {m}.”\n  “Well.” (untrue)\nTurn deck over\n  “Later.”';

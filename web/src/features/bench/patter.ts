@@ -4,7 +4,7 @@ import type { SheetLine } from '../../api/client';
 export function spoken(text: string, lines: SheetLine[], line: number, numbers: Record<string, number>): string[] {
   const rows = text.split('\n');
   const found: string[] = [];
-  for (let next = line + 1; lines[next - 1]?.is === 'patter'; next++) {
+  for (let next = line + 1; lines[next - 1]?.what === 'patter'; next++) {
     const words = (rows[next - 1] ?? '').trim().replace(/\s*\(untrue\)$/, '');
     const bare = words.replace(/^[“"„«]/, '').replace(/[”"“»]$/, '');
     found.push(bare.replace(/\{([^{}]*)\}/g, (field, name: string) => (name in numbers ? String(numbers[name]) : field)));

@@ -104,7 +104,7 @@ class LedgerMark extends GutterMarker {
 }
 
 function classes(line: SheetLine, dress: Dress): string {
-  const found = ['gp-line', `gp-is-${line.is}`];
+  const found = ['gp-line', `gp-is-${line.what}`];
   if (line.spectator) found.push('gp-spectator');
   if (line.phase === 'ending') found.push('gp-ending');
   if (line.step === 'title' || line.step === 'note') found.push(`gp-${line.step}`);

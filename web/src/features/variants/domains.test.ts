@@ -6,7 +6,7 @@ const TEXT = 'Title: 3 ways?\nPlace BUOY 12th\nSpectator names a number n from ?
 
 function line(number: number, ...slots: [string, number, number][]): SheetLine {
   const found = slots.map(([type, start, end]) => ({ name: 'slot', type, start, end }));
-  return { number, is: 'step', step: null, phase: null, spectator: false, knowledge: null, level: 0, slots: found, faults: [] };
+  return { number, what: 'step', step: null, phase: null, spectator: false, knowledge: null, level: 0, slots: found, faults: [] };
 }
 
 const LINES = [line(1, ['text', 7, 14]), line(2, ['card', 6, 10], ['position', 11, 15]), line(3, ['range', 25, 39])];
