@@ -1,0 +1,55 @@
+"""Meanings of what is so before anything is done: packs, placed cards, predictions."""
+
+from __future__ import annotations
+
+from .table import VALUES, Card, Json, Table, give_name
+
+
+def pack(t: Table, s: Json) -> None:
+    t.heaps["deck"] = [Card(number + 1) for number in range(t.value(s["count"]))]
+
+
+def pack_in_order(t: Table, s: Json) -> None:
+    ranks = list(VALUES)
+    first, last = ranks.index(s["first"]), ranks.index(s["last"])
+    run = ranks[first : last + 1] if first <= last else ranks[last : first + 1][::-1]
+    t.heaps["deck"] = []
+    for suit in s["suits"]:
+        for rank in run:
+            t.heaps["deck"].append(Card(len(t.heaps["deck"]) + 1))
+            give_name(t, f"{rank} of {suit}", t.heaps["deck"][-1])
+
+
+def place_several(t: Table, s: Json) -> None:
+    first = t.index(s["position"], t.heaps["deck"])
+    for i, name in enumerate(s["cards"]):
+        t.heaps["deck"][first + i].face_up = bool(s.get("up"))
+        give_name(t, name, t.heaps["deck"][first + i])
+
+
+def place_card(t: Table, s: Json) -> None:
+    card = t.heaps["deck"][t.index(s["position"], t.heaps["deck"])]
+    card.face_up, card.odd_back = bool(s.get("up")), bool(s.get("odd"))
+    give_name(t, s["card"], card)
+    if "mate" in s:
+        t.mates |= {s["card"]: s["mate"], s["mate"]: s["card"]}
+
+
+def place_extra(t: Table, s: Json) -> None:
+    beside = sum(len(heap) for heap in t.heaps.values())
+    card = Card(beside + 1, bool(s.get("up")), bool(s.get("odd")), of_pack=False)
+    give_name(t, s["card"], card)
+    t.heap(s["place"]).insert(0, card)
+
+
+def predict_on_back(t: Table, s: Json) -> None:
+    t.named[s["bearer"]].odd_back = True
+
+
+def predict(t: Table, s: Json) -> None:
+    t.numbers[s["name"]] = t.value(s["number"])
+
+
+def predict_card(t: Table, s: Json) -> None:
+    for name in s["cards"]:
+        t.must_know(name)
