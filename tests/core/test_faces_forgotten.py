@@ -24,8 +24,8 @@ from golden_pivot.core.language.printer import routine_json
 from golden_pivot.core.language.routine import Routine
 from golden_pivot.core.search.explorer import explore
 from golden_pivot.core.search.program import FAILED
-from tests.face_routines import face_routine
 from tests.reference import Path, each_path
+from tests.strategies.face_routines import face_routine
 
 MOST_PATHS = 5400
 """more are left to other seeds: the reference goes through them one by one"""

@@ -23,8 +23,8 @@ from golden_pivot.core.passes.liveness import liveness
 from golden_pivot.core.search.explorer import explore
 from golden_pivot.core.search.program import FAILED, Act, AnyInstruction, Branch, Check, Choose, Loop, Program
 from tests.core.test_three_ways import MANY, read
-from tests.face_routines import face_routine
 from tests.strategies import routines
+from tests.strategies.face_routines import face_routine
 
 
 class Recorded(list[Any]):

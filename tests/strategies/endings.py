@@ -1,0 +1,75 @@
+"""What is claimed at the end."""
+
+from __future__ import annotations
+
+import os
+
+from hypothesis import strategies as st
+
+from .numbers import numbers
+from .writer import Writer
+
+
+class Claiming(Writer):
+    def finish(self) -> None:
+        """The endings."""
+        focus = os.environ.get("FOCUS", "")
+        if self.over:
+            return
+        for _ in range(self.draw(st.integers(0, 2))):
+            self.look()
+            self.ending("")
+        if self.placed and (self.draw(st.integers(0, 3)) == 0 or focus.startswith("never_")):
+            self.never()
+        if self.draw(st.integers(0, 5)) == 0 or focus.startswith("odds_"):
+            self.known = self.told
+            self.rows.append(f"Odds of {self.number()}")
+            self.rows += ["Odds: every choice is equally likely"] * self.pick(0, 1)
+
+    def ending(self, margin: str) -> None:
+        self.known = self.told
+        card = self.pick(*self.cards)
+        options = {
+            "ends_with": f"{self.spot()} is {card}",
+            "ends_same": f"{self.pick(*self.cards)} is {card}",
+            "ends_facing": f"{self.spot()} is {self.pick('face up', 'face down')}",
+            "ends_so_many_facing": f"{self.pick(*range(6))} cards of {self.source()} are {self.pick('face up', 'face down')}",
+            "ends_alike": f"the top cards of {self.source()}, {self.source()} have the same {self.pick('value', 'suit', 'colour')}",
+            "ends_beside": f"{self.pick(*self.cards)} is {self.pick('directly above', 'directly below', 'next to')} {card}",
+            "ends_reversed": f"exactly {' and '.join(sorted({card, self.pick(*self.cards)}))} are reversed in {self.source()}",
+            "ends_equal": f"{self.source()}, {self.source()} have the same number of cards",
+        }
+        few = self.draw(numbers(self.told))
+        options["ends_number"] = (
+            f"{few} {self.pick('is', 'is at most', 'is more than')} size of {self.pick(*self.filled)}"
+        )
+        columns = f"{self.source()}, {self.source()} has one {self.pick('value', 'suit', 'colour')}"
+        options["ends_columns"] = f"each column of {columns}"
+        groups = f"in every {self.pick(2, 3)} cards of {self.source()} from the top all"
+        options["ends_groups"] = (
+            f"{groups} {self.pick('values', 'suits', 'colours')} are {self.pick('different', 'the same')}"
+        )
+        if self.grid:
+            options["ends_in_row"] = f"{card} is in row {self.pick(1, 2, self.number())} of grid"
+        if any("Note the order" in row for row in self.rows):
+            options["ends_in_order"] = f"{self.source()} is in the order noted"
+        options["ends_pairs"] = f"the cards of {self.source()}, two by two from the top, are mates"
+        if not margin and (self.told or self.secret):
+            options["ends_told"] = f"the faces of {self.source()} tell {self.pick(*self.told, *self.secret)}"
+        if self.may_look(margin):
+            together = self.pick("are mates", "have the same value", "have the same suit", "have the same colour")
+            options["ends_together"] = f"{self.pick(*self.cards)} and {card} {together}"
+        mated = [name for row in self.rows if "the mate of" in row for name in [row.rpartition("the mate of ")[2]]]
+        if mated:
+            options["ends_mate"] = f"{self.spot()} is the mate of {self.pick(*mated)}"
+        focus = os.environ.get("FOCUS", "")
+        chosen = focus if focus in options else self.pick(*options)
+        self.left -= 2 * (chosen == "ends_together")
+        self.say(margin, f"Ends with: {options[chosen]}")
+
+    def never(self) -> None:
+        options = [
+            f"the {self.pick('face', 'back')} of {self.pick(*self.placed)}",
+            *(["an odd back"] if self.odd else []),
+        ]
+        self.rows.append(f"Never shows: {self.pick(*options)}")
