@@ -1,57 +1,22 @@
-"""The main paths through the real interface, on a real server, by keyboard wherever a performer would."""
+"""Writing a routine through the real interface: by keyboard, from suggestions, with versions, in two windows."""
 
 from __future__ import annotations
 
 import re
-from pathlib import Path
 
 import pytest
 from playwright.sync_api import Page, Route, expect
 
-from golden_pivot.core.language.parser import read_routine
+from tests.browser.hands import (
+    blank_page,
+    headline,
+    open_routine,
+    saved,
+    sheet,
+    verdict_is,
+)
 
 pytestmark = pytest.mark.browser
-
-AXE = Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js"
-
-
-def select_line(page: Page) -> None:
-    """The line of the cursor, one without a margin. The first key goes to where it is broken on the screen, the second further."""
-    for key in ("Home", "Home", "Shift+End", "Shift+End"):
-        page.keyboard.press(key)
-
-
-def verdict_is(page: Page, kind: str) -> None:
-    page.locator(f'section.verdict[data-old=false][data-verdict="{kind}"]').wait_for(timeout=60_000)
-
-
-def headline(page: Page) -> str:
-    return page.locator("section.verdict .headline").inner_text()
-
-
-def open_routine(page: Page, title: str) -> None:
-    page.get_by_role("link", name=title, exact=True).click()
-    page.locator(".cm-content").wait_for()
-
-
-def sheet(page: Page):  # type: ignore[no-untyped-def]
-    return page.get_by_label("The routine, one sentence a line")
-
-
-def saved(page: Page) -> None:
-    expect(page.locator("footer[data-save=saved]")).to_be_visible()
-
-
-def blank_page(page: Page) -> None:
-    """A new routine, by keyboard."""
-    page.keyboard.press("Control+k")
-    expect(page.get_by_placeholder("Find a step or a routine")).to_be_focused()
-    page.keyboard.type("New routine")
-    page.keyboard.press("Enter")
-    expect(page.get_by_role("button", name="A blank page")).to_be_focused()
-    page.keyboard.press("Enter")
-    page.wait_for_url(re.compile("/bench/"))
-    sheet(page).wait_for()
 
 
 def test_widen_a_range_see_it_fail_play_it_undo(page: Page) -> None:
@@ -98,59 +63,6 @@ def test_write_a_routine_by_keyboard_and_find_it_after_reload(page: Page) -> Non
     expect(sheet(page)).to_contain_text("names a number n from 8 to 15")
     page.get_by_role("link", name="Shelf").click()
     expect(page.get_by_text("Proved: the card at position n - 7 of dealt is BUOY")).to_be_visible()
-
-
-def insert_step(page: Page, sought: str) -> None:
-    """From the list of steps, by keyboard: search, go to the first one found, take it."""
-    page.keyboard.press("Alt+s")
-    expect(page.get_by_label("Search the steps")).to_be_focused()
-    page.keyboard.type(sought)
-    expect(page.get_by_label("Search the steps")).to_have_value(sought)
-    found = page.locator(".step-family button")
-    expect(found).to_have_count(1)
-    page.keyboard.press("Tab")
-    expect(found).to_be_focused()
-    page.keyboard.press("Enter")
-    expect(page.get_by_label("Search the steps")).to_have_count(0)
-    expect(sheet(page)).to_be_focused()
-
-
-def test_build_a_told_pile_routine_from_the_steps(page: Page) -> None:
-    page.get_by_role("link", name="The Harbour Light", exact=True).wait_for()
-    blank_page(page)
-    sheet(page).focus()
-    page.keyboard.press("Control+a")
-    page.keyboard.type("Pack: 15 cards, any order")
-    for step in (
-        "thinks of a card",
-        "Repeat 3",
-        "into 3 piles",
-        "which pile holds",
-        "the others in any order",
-        "Turn deck over",
-    ):
-        insert_step(page, step)
-    verdict_is(page, "fixed")
-    assert headline(page) == "Sure: their card is 8th in deck, whatever they choose"
-    # Change the slot of the told pile, see where the card goes, go back.
-    page.locator(".cm-line", has_text="Gather the piles").click()
-    page.locator(".gp-slot", has_text="2nd").dblclick()
-    page.keyboard.type("3rd")
-    expect(page.locator("section.verdict .headline")).to_have_text(
-        "Sure: their card is 1st in deck, whatever they choose"
-    )
-    # The verdict comes first; what is drawn follows it.
-    expect(page.locator(".strands-panel .when")).to_have_text(re.compile(": deck 1$"))
-    page.locator(".strands-view").focus()
-    page.keyboard.press("ArrowLeft")
-    expect(page.locator(".strands-panel .when")).to_contain_text("after time 2")
-    page.keyboard.press("ArrowLeft")
-    expect(page.locator(".strands-panel .when")).to_contain_text("after time 1: deck 1 to 5")
-    sheet(page).focus()
-    page.keyboard.press("Control+z")
-    expect(page.locator("section.verdict .headline")).to_have_text(
-        "Sure: their card is 8th in deck, whatever they choose"
-    )
 
 
 TWO_PACKETS = """Pack: 24 cards, any order
@@ -228,16 +140,6 @@ def test_export_and_import_again_give_the_same(page: Page) -> None:
     expect(page.get_by_text("x.json is not a routine")).to_be_visible()
 
 
-def test_the_digit_sum_is_refuted_at_exactly_twenty(page: Page) -> None:
-    file = Path(__file__).parents[1] / "procedures" / "p13_digit_sum.pivot"
-    page.locator("input[type=file]").first.set_input_files(
-        {"name": "copy.pivot", "mimeType": "text/plain", "buffer": file.read_bytes().replace(b"to 19", b"to 20")}
-    )
-    verdict_is(page, "refuted")
-    assert headline(page).startswith("Fails when n is 20:")
-    expect(page.locator(".remedy")).to_contain_text("Holds exactly when n is 10 to 19.")
-
-
 def test_a_suggestion_is_taken_and_its_gaps_filled_in_turn(page: Page) -> None:
     open_routine(page, "Last Orders at the Bar")
     sheet(page).focus()
@@ -274,86 +176,6 @@ def test_a_text_written_while_the_server_is_down_is_not_lost(page: Page) -> None
     page.reload()
     expect(sheet(page)).to_contain_text("# written in the dark")
     saved(page)
-
-
-@pytest.mark.parametrize("scheme", ["light", "dark"])
-@pytest.mark.parametrize("title", [None, "Forty Minutes Out"])
-def test_every_screen_is_readable_by_all(page: Page, scheme: str, title: str | None) -> None:
-    page.emulate_media(color_scheme=scheme)  # type: ignore[arg-type]
-    page.reload()
-    page.get_by_role("link", name="The Harbour Light", exact=True).wait_for()
-    if title:
-        open_routine(page, title)
-        verdict_is(page, "refuted")
-    # The content security policy forbids adding a script element: evaluate the checker in the page instead.
-    page.evaluate(AXE.read_text(encoding="utf-8"))
-    found = page.evaluate("axe.run({ runOnly: ['wcag2a', 'wcag2aa'] })")
-    assert [(v["id"], [n["target"] for n in v["nodes"]]) for v in found["violations"]] == []
-
-
-@pytest.mark.parametrize("scheme", ["light", "dark"])
-def test_every_question_beside_the_sheet_is_readable_by_all(page: Page, scheme: str) -> None:
-    page.emulate_media(color_scheme=scheme)  # type: ignore[arg-type]
-    open_routine(page, "The Watch Below")
-    verdict_is(page, "proved")
-    page.evaluate(AXE.read_text(encoding="utf-8"))
-    page.keyboard.press("Escape")
-    for key, shown in (("2", "Where it lands"), ("3", "It holds, whatever they choose"), ("4", "every way to fill it"),
-                       ("5", "Fails, whatever they choose")):  # fmt: skip
-        page.keyboard.press(f"Alt+{key}")
-        expect(page.get_by_role("tabpanel")).to_contain_text(shown, timeout=60_000)
-        found = page.evaluate("axe.run({ runOnly: ['wcag2a', 'wcag2aa'] })")
-        assert [(v["id"], [n["target"] for n in v["nodes"]]) for v in found["violations"]] == []
-
-
-def test_a_slip_is_tried_on_the_sheet_and_taken_back(page: Page) -> None:
-    open_routine(page, "The Harbour Light")
-    verdict_is(page, "proved")
-    page.get_by_role("tab", name="What breaks", exact=True).click()
-    row = page.get_by_role("row").filter(has_text="one above the range")
-    expect(row).to_contain_text("Fails on 1 of 11 paths")
-    expect(page.locator(".gp-strict").first).to_be_visible()
-    row.get_by_role("button", name="Try it").click()
-    verdict_is(page, "refuted")
-    expect(page.locator("section.verdict .cover")).to_contain_text("holds on 10 of 11 paths")
-    # The way it fails is told under When, and one button writes the range back.
-    page.get_by_role("tab", name="When", exact=True).click()
-    expect(page.get_by_label("When it holds").last).to_contain_text("n is 30 to 39")
-    page.get_by_role("button", name="Narrow the ranges to that").click()
-    verdict_is(page, "proved")
-    sheet(page).focus()
-    page.keyboard.press("Control+z")
-    verdict_is(page, "refuted")
-    page.keyboard.press("Control+z")
-    verdict_is(page, "proved")
-
-
-def test_blanks_are_filled_from_the_list_of_answers(page: Page) -> None:
-    open_routine(page, "The Harbour Light")
-    verdict_is(page, "proved")
-    page.locator(".cm-line", has_text="28th from").click()
-    select_line(page)
-    page.keyboard.insert_text("Place LANTERN ?th")
-    page.get_by_role("tab", name="What would", exact=True).click()
-    expect(page.get_by_role("tabpanel")).to_contain_text("1 of 52 ways work", timeout=60_000)
-    page.get_by_role("button", name="Write it").click()
-    verdict_is(page, "proved")
-    expect(sheet(page)).to_contain_text("Place LANTERN 28th")
-
-
-def test_a_sweep_is_a_row_of_verdicts(page: Page) -> None:
-    open_routine(page, "The Harbour Light")
-    verdict_is(page, "proved")
-    page.get_by_role("tab", name="When", exact=True).click()
-    page.get_by_role("combobox", name="Change this number").fill("line 4")
-    expect(page.get_by_role("option").first).to_be_visible()
-    page.keyboard.press("ArrowDown")
-    page.keyboard.press("Enter")
-    page.get_by_label("to each of").first.fill("26 to 30")
-    page.get_by_role("button", name="Prove them all").click()
-    expect(page.get_by_role("table", name="Verdict for each number")).to_be_visible(timeout=60_000)
-    expect(page.get_by_role("tabpanel")).to_contain_text("1 of 5 cases come out")
-    expect(page.get_by_label("28: proved, 10 paths, 1st in dealt")).to_be_visible()
 
 
 def test_two_windows_keep_both_texts(page: Page, address: str) -> None:
@@ -402,118 +224,6 @@ def test_what_is_removed_from_the_shelf_is_brought_back(page: Page) -> None:
     expect(page.locator(".routines li")).to_have_count(1)
 
 
-def test_the_hand_changes_the_path_on_the_table(page: Page) -> None:
-    open_routine(page, "The Watch Below")
-    verdict_is(page, "proved")
-    thought_of = page.locator(".choice", has_text="their card, secret")
-    thought_of.get_by_role("slider").focus()
-    page.keyboard.press("End")
-    expect(thought_of.locator("b")).to_contain_text("27th in deck")
-    page.get_by_role("button", name="as a table").click()
-    expect(page.locator(".strands-table tbody tr").first).to_contain_text("deck 1")
-    page.keyboard.press("Alt+a")
-    expect(page.locator(".table-panel .when")).to_contain_text("after line 12")
-    page.keyboard.press("Alt+ArrowLeft")
-    expect(page.locator(".table-panel .when")).to_contain_text("after line 11, time 3")
-
-
-def test_a_search_that_takes_long_can_be_stopped(page: Page) -> None:
-    # Two counts through one pack: a proof is out of reach.
-    endless = (PROCEDURES / "p23_kruskals_count.pivot").read_bytes()
-    page.locator("input[type=file]").first.set_input_files(
-        {"name": "long.pivot", "mimeType": "text/plain", "buffer": endless}
-    )
-    page.get_by_role("button", name="Stop").click()
-    expect(page.locator("section.verdict")).to_contain_text("The search was stopped")
-    sheet(page).focus()
-    page.keyboard.press("Control+a")
-    page.keyboard.type("Pack: 9 cards\nPlace A 2nd")
-    verdict_is(page, "fixed")
-
-
-PROCEDURES = Path(__file__).parents[1] / "procedures"
-
-
-def type_routine(page: Page, name: str) -> None:
-    """Typed line by line, with the margins a performer would make."""
-    page.get_by_role("link", name="The Harbour Light", exact=True).wait_for()
-    blank_page(page)
-    sheet(page).focus()
-    page.keyboard.press("Control+a")
-    page.keyboard.press("Backspace")
-    for row in (PROCEDURES / f"{name}.pivot").read_text(encoding="utf-8").splitlines():
-        # Over the margin that the editor made.
-        page.keyboard.press("Home")
-        page.keyboard.press("Shift+End")
-        page.keyboard.insert_text(row)
-        page.keyboard.press("Escape")
-        page.keyboard.press("Enter")
-
-
-@pytest.mark.parametrize(
-    ("name", "kind", "says"),
-    [
-        ("p11_from_the_pack", "proved", "exactly MP and MQ are reversed"),
-        ("p14_nine_cards", "proved", "the last card dealt is TARGET"),
-        ("p21_placing", "one-of", "One of 3"),
-    ],
-)
-def test_a_procedure_is_typed_and_settled(page: Page, name: str, kind: str, says: str) -> None:
-    type_routine(page, name)
-    verdict_is(page, kind)
-    assert says in headline(page)
-    if name == "p11_from_the_pack":
-        odds = page.get_by_label("Odds of ending")
-        expect(odds).to_contain_text("1 in 51", timeout=60_000)
-
-
-def test_a_spelled_routine_is_built_from_the_steps(page: Page) -> None:
-    page.get_by_role("link", name="The Harbour Light", exact=True).wait_for()
-    blank_page(page)
-    sheet(page).focus()
-    page.keyboard.press("Control+a")
-    # In one piece: a suggestion that comes late may else take the Enter for itself.
-    page.keyboard.insert_text("Pack: 9 cards, any order\nPlace TARGET 3rd")
-    expect(page.locator(".cm-line").nth(1)).to_have_text("Place TARGET 3rd")
-    for step in ("spells the name", "Drop the rest", "Spell “lantern”", "Drop the rest", "spells the name", "Drop the rest",
-                 "Spell “lantern”", "the last card dealt is FORCE"):  # fmt: skip
-        insert_step(page, step)
-
-    def fill(line: int, was: str, now: str) -> None:
-        row = page.locator(".cm-line").nth(line - 1)
-        expect(row).to_contain_text(was)
-        row.click()
-        select_line(page)
-        page.keyboard.insert_text(now)
-        expect(row).to_have_text(now)
-
-    fill(3, "deck", "Spell the value of TARGET from deck")
-    fill(5, "deck", "Spell “of” from deck")
-    fill(7, "deck", "Spell the suit of TARGET from deck")
-    fill(9, "deck", "Spell “trick” from deck")
-    fill(10, "FORCE", "Ends with: the last card dealt is TARGET")
-    verdict_is(page, "proved")
-    expect(page.locator("section.verdict .cover")).to_contain_text("52 paths")
-
-
-@pytest.mark.parametrize(("name", "kind"), [("p11_from_the_pack", "proved"), ("p21_placing", "one-of")])
-def test_a_procedure_is_built_from_the_steps(page: Page, name: str, kind: str) -> None:
-    """Every line is taken from the list of steps, then its margin and what it speaks of are changed."""
-    page.get_by_role("link", name="The Harbour Light", exact=True).wait_for()
-    blank_page(page)
-    sheet(page).focus()
-    page.keyboard.press("Control+a")
-    page.keyboard.press("Backspace")
-    text = (PROCEDURES / f"{name}.pivot").read_text(encoding="utf-8")
-    for line in read_routine(text).walk():
-        assert line.kind
-        insert_step(page, line.kind.example)
-        page.locator(".cm-line").last.click(click_count=3)
-        page.keyboard.insert_text(line.text)
-    verdict_is(page, kind)
-    assert sheet(page).inner_text().split() == text.split()
-
-
 def test_a_face_you_do_not_know_is_told_at_its_line(page: Page) -> None:
     page.get_by_role("link", name="The Harbour Light", exact=True).wait_for()
     blank_page(page)
@@ -531,29 +241,3 @@ def test_a_face_you_do_not_know_is_told_at_its_line(page: Page) -> None:
     page.keyboard.insert_text("Spectator names their card\n")
     expect(notes).to_have_count(1)
     expect(notes).to_contain_text("You do not know n")
-
-
-def test_odds_notes_and_badges(page: Page) -> None:
-    page.get_by_label("Show only routines that are").get_by_text("hands off").click()
-    expect(page.get_by_role("link", name="The Harbour Light", exact=True)).to_have_count(0)
-    page.get_by_label("Show only routines that are").get_by_text("hands off").click()
-    open_routine(page, "Three Bells")
-    verdict_is(page, "proved")
-    expect(page.get_by_label("Odds of ending")).to_contain_text("14.58 %")
-    page.get_by_text("You may say").click()
-    open_line = page.locator(".notes details", has_text="To remember")
-    if open_line.count():
-        open_line.locator("summary").click()
-    page.get_by_role("link", name="Shelf").click()
-    open_routine(page, "The Purser’s Count")
-    verdict_is(page, "proved")
-    # Unshielded, the back shows at the line that deals it.
-    line = page.locator(".cm-line", has_text="shielded")
-    line.click(position={"x": 60, "y": 8})
-    page.keyboard.press("End")
-    page.keyboard.press("End")
-    for _ in ", shielded":
-        page.keyboard.press("Backspace")
-    expect(page.locator(".cm-line", has_text="shielded")).to_have_count(0)
-    verdict_is(page, "refuted")
-    expect(page.locator(".gp-shows").first).to_contain_text("the back of LODGER shows")

@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.test_bench import AXE, blank_page, saved, sheet, verdict_is
+from tests.browser.hands import blank_page, readable, saved, sheet, verdict_is
 
 pytestmark = pytest.mark.browser
 
@@ -27,9 +27,7 @@ def test_everyday_words_are_read_proved_and_written(page: Page) -> None:
     verdict_is(page, "proved")
     expect(page.get_by_label("Verdict")).to_contain_text("with 5 lines as read")
     expect(page.locator(".gp-read-as")).to_have_count(5)
-    page.evaluate(AXE.read_text(encoding="utf-8"))
-    found = page.evaluate("axe.run('.page', { runOnly: ['wcag2a', 'wcag2aa'] })")
-    assert [(v["id"], [n["target"] for n in v["nodes"]]) for v in found["violations"]] == []
+    readable(page)
     # The cursor is on the last line: Tab writes that one, undo takes it back.
     page.keyboard.press("Tab")
     expect(sheet(page)).to_contain_text("Ends with: the last card dealt is queen of hearts")
@@ -84,9 +82,7 @@ def test_a_page_of_notes_becomes_a_proved_routine(page: Page) -> None:
     question.select_option(index=1)
     expect(understood.get_by_role("status")).to_contain_text("Proved: the last card dealt is FORCE")
     expect(understood).to_contain_text("Spectator names a number n from 11 to 18")
-    page.evaluate(AXE.read_text(encoding="utf-8"))
-    found = page.evaluate("axe.run({ runOnly: ['wcag2a', 'wcag2aa'] })")
-    assert [(v["id"], [n["target"] for n in v["nodes"]]) for v in found["violations"]] == []
+    readable(page)
     understood.get_by_role("button", name="Open as a routine").click()
     page.wait_for_url("**/bench/*")
     verdict_is(page, "proved")

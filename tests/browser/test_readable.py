@@ -1,0 +1,39 @@
+"""Every screen and every question can be read by everybody."""
+
+from __future__ import annotations
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.browser.hands import (
+    open_routine,
+    readable,
+    verdict_is,
+)
+
+pytestmark = pytest.mark.browser
+
+
+@pytest.mark.parametrize("scheme", ["light", "dark"])
+@pytest.mark.parametrize("title", [None, "Forty Minutes Out"])
+def test_every_screen_is_readable_by_all(page: Page, scheme: str, title: str | None) -> None:
+    page.emulate_media(color_scheme=scheme)  # type: ignore[arg-type]
+    page.reload()
+    page.get_by_role("link", name="The Harbour Light", exact=True).wait_for()
+    if title:
+        open_routine(page, title)
+        verdict_is(page, "refuted")
+    readable(page)
+
+
+@pytest.mark.parametrize("scheme", ["light", "dark"])
+def test_every_question_beside_the_sheet_is_readable_by_all(page: Page, scheme: str) -> None:
+    page.emulate_media(color_scheme=scheme)  # type: ignore[arg-type]
+    open_routine(page, "The Watch Below")
+    verdict_is(page, "proved")
+    page.keyboard.press("Escape")
+    for key, shown in (("2", "Where it lands"), ("3", "It holds, whatever they choose"), ("4", "every way to fill it"),
+                       ("5", "Fails, whatever they choose")):  # fmt: skip
+        page.keyboard.press(f"Alt+{key}")
+        expect(page.get_by_role("tabpanel")).to_contain_text(shown, timeout=60_000)
+        readable(page)
