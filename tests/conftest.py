@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+import json
 import os
 import random
+import urllib.request
 from collections.abc import Iterator
-from pathlib import Path
+from typing import Any
 
 import pytest
 from fastapi.testclient import TestClient
@@ -42,11 +44,26 @@ def client() -> Iterator[TestClient]:
         yield client
 
 
+@pytest.fixture(scope="session")
+def demo_shelf(tmp_path_factory: pytest.TempPathFactory) -> Iterator[tuple[str, str]]:
+    """(address, pristine back-up) of a server that tests use one after the other."""
+    with server(tmp_path_factory.mktemp("demo") / "shelf.sqlite3") as (address, _):
+        yield address, posted(f"{address}/api/keep/backups")["name"]
+
+
 @pytest.fixture
-def address(tmp_path: Path) -> Iterator[str]:
-    """A server of its own with the demo shelf."""
-    with server(tmp_path / "shelf.sqlite3") as (address, _):
-        yield address
+def address(demo_shelf: tuple[str, str]) -> str:
+    """A server with the demo shelf as it is at first."""
+    address, pristine = demo_shelf
+    posted(f"{address}/api/keep/backups/{pristine}/restore")
+    return address
+
+
+def posted(url: str) -> dict[str, Any]:
+    asked = urllib.request.Request(url, b"{}", {"content-type": "application/json"})
+    with urllib.request.urlopen(asked) as reply:
+        told: dict[str, Any] = json.load(reply)
+    return told
 
 
 @pytest.fixture(scope="session")

@@ -177,4 +177,4 @@ def test_every_desk_is_readable_by_all(page: Page, scheme: str) -> None:
     open_desk(page, "spell")
     for name in TITLES:
         open_desk(page, name)
-        readable(page), name
+        readable(page)

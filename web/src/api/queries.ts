@@ -1,21 +1,37 @@
-import { keepPreviousData, queryOptions } from '@tanstack/react-query';
+import { keepPreviousData, queryOptions, type QueryKey } from '@tanstack/react-query';
 import { WINDOW, api, type DeskAsks, type DeskName, type Schemas, type SheetKind } from './client';
 
 /** What is computed from a text is the same for ever, so it is kept by its text. */
 const FOR_EVER = { staleTime: Infinity, gcTime: 10 * 60_000 };
 
-/** A search that nobody waits for any more is stopped. */
-function stopping<T>(job: string, signal: AbortSignal, asked: Promise<T>): Promise<T> {
-  // The server ends it by itself when the connection closes; a word may be quicker.
-  signal.addEventListener('abort', () => void api.cancel(job));
-  return asked;
+type Ask<T> = (job: string, signal: AbortSignal) => Promise<T>;
+
+/** A question to the workers. The server ends the work by itself when the connection closes; a word may be quicker. */
+function asking<T>(queryKey: QueryKey, ask: Ask<T>, job: () => string = () => crypto.randomUUID()) {
+  return queryOptions({
+    queryKey,
+    queryFn: ({ signal }) => {
+      const name = job();
+      signal.addEventListener('abort', () => void api.cancel(name));
+      return ask(name, signal);
+    },
+    ...FOR_EVER,
+  });
 }
 
-/** The same for work that goes by no name of its own. */
-function unlessGone<T>(signal: AbortSignal, ask: (job: string) => Promise<T>): Promise<T> {
-  const job = crypto.randomUUID();
-  return stopping(job, signal, ask(job));
+/** One that takes its time: it goes by a name, the same for the same question in one window, and is not tried again unasked. */
+function searching<T>(kind: string, question: unknown, ask: Ask<T>) {
+  const asked = `${kind} ${JSON.stringify(question)}`;
+  let hash = 5381;
+  for (const letter of asked) hash = (hash * 33 + (letter.codePointAt(0) ?? 0)) >>> 0;
+  const job = `${kind} ${hash} ${WINDOW}`;
+  return { ...asking([kind, question], ask, () => job), retry: false, job };
 }
+
+export type Search<T> = ReturnType<typeof searching<T>>;
+
+/** What was found for the question before stays in view. */
+const KEEPING = { placeholderData: keepPreviousData };
 
 export const routinesQuery = () =>
   // Another window may have changed the shelf.
@@ -30,26 +46,16 @@ export const savedRoutineQuery = (id: number) => queryOptions({ queryKey: ['save
 
 export const languageQuery = () => queryOptions({ queryKey: ['language'], queryFn: api.language, ...FOR_EVER });
 
-export const readQuery = (text: string) =>
-  queryOptions({
-    queryKey: ['read', text],
-    queryFn: ({ signal }) => api.read(text, signal),
-    placeholderData: keepPreviousData,
-    ...FOR_EVER,
-  });
+export const readQuery = (text: string) => ({ ...asking(['read', text], (_, signal) => api.read(text, signal)), ...KEEPING });
 
 /** A page of notes, sentence by sentence. */
-export const notesPageQuery = (text: string, chosen: Record<string, number>) =>
-  queryOptions({
-    queryKey: ['notes page', text, chosen],
-    queryFn: ({ signal }) => unlessGone(signal, (job) => api.notesPage(text, chosen, job, signal)),
-    placeholderData: keepPreviousData,
-    ...FOR_EVER,
-  });
+export const notesPageQuery = (text: string, chosen: Record<string, number>) => ({
+  ...asking(['notes page', text, chosen], (job, signal) => api.notesPage(text, chosen, job, signal)),
+  ...KEEPING,
+});
 
 /** How lines in everyday words can be read. */
-export const readAsQuery = (text: string, keepWords: boolean) =>
-  queryOptions({ queryKey: ['read as', text, keepWords], queryFn: ({ signal }) => unlessGone(signal, (job) => api.readAs(text, keepWords, job, signal)), ...FOR_EVER });
+export const readAsQuery = (text: string, keepWords: boolean) => asking(['read as', text, keepWords], (job, signal) => api.readAs(text, keepWords, job, signal));
 
 export const proveQuery = (text: string, lane: 'interactive' | 'long', job?: string) =>
   queryOptions({
@@ -59,27 +65,16 @@ export const proveQuery = (text: string, lane: 'interactive' | 'long', job?: str
     ...FOR_EVER,
   });
 
-export const ledgerQuery = (text: string, card: string | null) =>
-  queryOptions({
-    queryKey: ['ledger', text, card],
-    queryFn: ({ signal }) => unlessGone(signal, (job) => api.ledger(text, card, job, signal)),
-    placeholderData: keepPreviousData,
-    ...FOR_EVER,
-  });
+export const ledgerQuery = (text: string, card: string | null) => ({
+  ...asking(['ledger', text, card], (job, signal) => api.ledger(text, card, job, signal)),
+  ...KEEPING,
+});
 
-export const strandsQuery = (text: string) =>
-  queryOptions({
-    queryKey: ['strands', text],
-    queryFn: ({ signal }) => unlessGone(signal, (job) => api.strands(text, job, signal)),
-    placeholderData: keepPreviousData,
-    ...FOR_EVER,
-  });
+export const strandsQuery = (text: string) => ({ ...asking(['strands', text], (job, signal) => api.strands(text, job, signal)), ...KEEPING });
 
-export const notesQuery = (text: string) =>
-  queryOptions({ queryKey: ['notes', text], queryFn: ({ signal }) => unlessGone(signal, (job) => api.notes(text, job, signal)), ...FOR_EVER });
+export const notesQuery = (text: string) => asking(['notes', text], (job, signal) => api.notes(text, job, signal));
 
-export const oddsQuery = (text: string) =>
-  queryOptions({ queryKey: ['odds', text], queryFn: ({ signal }) => unlessGone(signal, (job) => api.odds(text, job, signal)), ...FOR_EVER });
+export const oddsQuery = (text: string) => asking(['odds', text], (job, signal) => api.odds(text, job, signal));
 
 export const familiesQuery = () => queryOptions({ queryKey: ['families'], queryFn: api.families, ...FOR_EVER });
 
@@ -91,59 +86,34 @@ export interface Asked {
   worst: boolean;
 }
 
-export const playQuery = (text: string, asked: Asked) =>
-  queryOptions({
-    queryKey: ['play', text, asked],
-    queryFn: ({ signal }) => api.play({ text, ...asked }, signal),
-    placeholderData: keepPreviousData,
-    ...FOR_EVER,
-  });
+export const playQuery = (text: string, asked: Asked) => ({
+  ...asking(['play', text, asked], (_, signal) => api.play({ text, ...asked }, signal)),
+  ...KEEPING,
+});
 
-export const explainQuery = (text: string) =>
-  queryOptions({ queryKey: ['explain', text], queryFn: ({ signal }) => unlessGone(signal, (job) => api.explain(text, job, signal)), ...FOR_EVER });
+export const explainQuery = (text: string) => asking(['explain', text], (job, signal) => api.explain(text, job, signal));
 
-export const holdsQuery = (text: string) =>
-  queryOptions({ queryKey: ['holds', text], queryFn: ({ signal }) => unlessGone(signal, (job) => api.holds(text, job, signal)), ...FOR_EVER });
+export const holdsQuery = (text: string) => asking(['holds', text], (job, signal) => api.holds(text, job, signal));
 
 export const desksQuery = () => queryOptions({ queryKey: ['desks'], queryFn: api.desks, ...FOR_EVER, retry: 3 });
 
-/** The name of a long search, the same for the same question in one window. */
-function jobOf(...question: string[]): string {
-  let hash = 5381;
-  for (const letter of question.join(' ')) hash = (hash * 33 + (letter.codePointAt(0) ?? 0)) >>> 0;
-  return `${question[0]} ${hash} ${WINDOW}`;
-}
+export const slipsQuery = (text: string) => searching('slips', text, (job, signal) => api.slips(text, job, signal));
 
-const ONCE = { ...FOR_EVER, retry: false };
-
-export const slipsQuery = (text: string) => {
-  const job = jobOf('slips', text);
-  const queryFn = ({ signal }: { signal: AbortSignal }) => stopping(job, signal, api.slips(text, job, signal));
-  return { ...queryOptions({ queryKey: ['slips', text], queryFn, ...ONCE }), job };
-};
-
-export const solveQuery = (text: string, domains: Record<string, string[]>) => {
-  const job = jobOf('solve', text, JSON.stringify(domains));
-  const queryFn = ({ signal }: { signal: AbortSignal }) => stopping(job, signal, api.solve(text, domains, job, signal));
-  return { ...queryOptions({ queryKey: ['solve', text, domains], queryFn, ...ONCE }), job };
-};
+export const solveQuery = (text: string, domains: Record<string, string[]>) =>
+  searching('solve', [text, domains], (job, signal) => api.solve(text, domains, job, signal));
 
 export interface SweepAsked {
   text: string;
   domains: Record<string, string[]>;
 }
 
-export const sweepQuery = ({ text, domains }: SweepAsked) => {
-  const job = jobOf('sweep', text, JSON.stringify(domains));
-  const queryFn = ({ signal }: { signal: AbortSignal }) => stopping(job, signal, api.sweep(text, domains, job, signal));
-  return { ...queryOptions({ queryKey: ['sweep', text, domains], queryFn, ...ONCE }), job };
-};
+export const sweepQuery = ({ text, domains }: SweepAsked) =>
+  searching('sweep', [text, domains], (job, signal) => api.sweep(text, domains, job, signal));
 
-export const deskQuery = <N extends DeskName>(name: N, asks: DeskAsks[N], lane: 'interactive' | 'long') => {
-  const job = jobOf('desk', name, lane, JSON.stringify(asks));
-  const queryFn = ({ signal }: { signal: AbortSignal }) => stopping(job, signal, api.desk(name, asks, job, lane, signal));
-  return { ...queryOptions({ queryKey: ['desk', name, lane, asks], queryFn, placeholderData: keepPreviousData, ...ONCE }), job };
-};
+export const deskQuery = <N extends DeskName>(name: N, asks: DeskAsks[N], lane: 'interactive' | 'long') => ({
+  ...searching('desk', [name, lane, asks], (job, signal) => api.desk(name, asks, job, lane, signal)),
+  ...KEEPING,
+});
 
 export const keepQuery = () => queryOptions({ queryKey: ['keep'], queryFn: api.keep });
 
@@ -152,26 +122,15 @@ export const removedQuery = () => queryOptions({ queryKey: ['removed'], queryFn:
 export const settingsQuery = () => queryOptions({ queryKey: ['settings'], queryFn: api.settings });
 
 /** Sheets and costs go by the paces in the settings, so they are kept by these as well. */
-export const sheetQuery = (text: string, kind: SheetKind, paces: unknown) => {
-  const job = jobOf('sheet', kind, text, JSON.stringify(paces));
-  const queryFn = ({ signal }: { signal: AbortSignal }) => stopping(job, signal, api.sheet(text, kind, job, signal));
-  return { ...queryOptions({ queryKey: ['sheet', kind, text, paces], queryFn, ...ONCE }), job };
-};
+export const sheetQuery = (text: string, kind: SheetKind, paces: unknown) =>
+  searching('sheet', [kind, text, paces], (job, signal) => api.sheet(text, kind, job, signal));
 
-export const costsQuery = (asked: Omit<Schemas['CostsIn'], 'job'>, paces: unknown) => {
-  const job = jobOf('costs', JSON.stringify([asked, paces]));
-  const queryFn = ({ signal }: { signal: AbortSignal }) => stopping(job, signal, api.costs(asked, job, signal));
-  return { ...queryOptions({ queryKey: ['costs', asked, paces], queryFn, placeholderData: keepPreviousData, ...ONCE }), job };
-};
+export const costsQuery = (asked: Omit<Schemas['CostsIn'], 'job'>, paces: unknown) => ({
+  ...searching('costs', [asked, paces], (job, signal) => api.costs(asked, job, signal)),
+  ...KEEPING,
+});
 
-export const compareQuery = (text: string, other: string, paces: unknown) => {
-  const job = jobOf('compare', JSON.stringify([text, other, paces]));
-  const queryFn = ({ signal }: { signal: AbortSignal }) => stopping(job, signal, api.compare(text, other, job, signal));
-  return { ...queryOptions({ queryKey: ['compare', text, other, paces], queryFn, ...ONCE }), job };
-};
+export const compareQuery = (text: string, other: string, paces: unknown) =>
+  searching('compare', [text, other, paces], (job, signal) => api.compare(text, other, job, signal));
 
-export const schoolsQuery = (text: string) => {
-  const job = jobOf('schools', text);
-  const queryFn = ({ signal }: { signal: AbortSignal }) => stopping(job, signal, api.schools(text, job, signal));
-  return { ...queryOptions({ queryKey: ['schools', text], queryFn, ...ONCE }), job };
-};
+export const schoolsQuery = (text: string) => searching('schools', text, (job, signal) => api.schools(text, job, signal));

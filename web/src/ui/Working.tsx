@@ -1,32 +1,27 @@
 import { Button, Loader } from '@mantine/core';
-import { api } from '../api/client';
-import { useProgress } from '../features/bench/useProgress';
+import type { Underway } from '../api/useSearch';
 
 interface WorkingProps {
-  job: string;
+  search: Underway;
   /** what is being done, as a sentence that has not ended */
   doing: string;
-  /** why it ended without an answer; null while it goes on */
-  error: Error | null;
-  again: () => void;
 }
 
 /** Long work that is waited for: how far it is, and a way to stop it and to go on. */
-export function Working({ job, doing, error, again }: WorkingProps) {
-  const progress = useProgress(error ? null : job);
-  if (error)
+export function Working({ search, doing }: WorkingProps) {
+  if (search.error)
     return (
       <p className="quiet" role="alert">
-        {error.message}{' '}
-        <Button size="compact-xs" variant="default" onClick={again}>
+        {search.error.message}{' '}
+        <Button size="compact-xs" variant="default" onClick={search.again}>
           Go on
         </Button>
       </p>
     );
   return (
     <p className="quiet" role="status">
-      <Loader size="xs" /> {doing} {progress}{' '}
-      <Button size="compact-xs" variant="default" onClick={() => void api.cancel(job)}>
+      <Loader size="xs" /> {doing} {search.progress}{' '}
+      <Button size="compact-xs" variant="default" onClick={search.stop}>
         Stop
       </Button>
     </p>

@@ -19,7 +19,7 @@ import { spoken } from './patter';
 import { SaveWords, TwoTexts } from './SaveFoot';
 import { useAutosave } from './useAutosave';
 import { usePlayback } from './usePlayback';
-import { useProgress } from './useProgress';
+import { useProgress } from '../../api/useProgress';
 import { VIEWS, VIEW_KEYS, Variants, Views, type View } from '../variants/Variants';
 import './bench.css';
 

@@ -1,10 +1,9 @@
 import { useDebouncedValue } from '@mantine/hooks';
-import { useQuery } from '@tanstack/react-query';
 import { useCallback, useLayoutEffect, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { ApiError, api, type DeskAsks, type DeskName, type DeskReply } from '../../api/client';
+import { ApiError, type DeskAsks, type DeskName, type DeskReply } from '../../api/client';
 import { deskQuery } from '../../api/queries';
-import { useProgress } from '../bench/useProgress';
+import { useSearch } from '../../api/useSearch';
 import { fromAddress, toAddress } from './asks';
 
 /** Changes closer together than this are one step of the browser's way back. */
@@ -68,9 +67,7 @@ export function useDesk<N extends DeskName>(name: N, opening: DeskAsks[N]): Desk
   const [settled] = useDebouncedValue(JSON.stringify(asks), 60);
   const [long, setLong] = useState<string | null>(null);
   const lane = long === settled ? 'long' : 'interactive';
-  const query = deskQuery(name, JSON.parse(settled) as DeskAsks[N], lane);
-  const { data, error, isFetching, isPlaceholderData } = useQuery(query);
-  const progress = useProgress(isFetching ? query.job : null);
+  const { data, error, isFetching, isOld, progress, stop } = useSearch(deskQuery(name, JSON.parse(settled) as DeskAsks[N], lane));
   const trouble = data?.trouble ?? null;
   // While a question makes no sense, the answer to the one before stays in view.
   const [last, setLast] = useState<DeskReply<N> | undefined>();
@@ -84,7 +81,7 @@ export function useDesk<N extends DeskName>(name: N, opening: DeskAsks[N]): Desk
     reply,
     answer: reply?.answer ?? null,
     troubleOf: (field) => (trouble?.field === field ? `${trouble.message} ${trouble.remedy}` : undefined),
-    old: isFetching || isPlaceholderData || trouble !== null || JSON.stringify(asks) !== settled,
+    old: isFetching || isOld || trouble !== null || JSON.stringify(asks) !== settled,
     progress: isFetching && progress !== null ? progress || 'Searching…' : null,
     stopped: isFetching
       ? null
@@ -95,7 +92,7 @@ export function useDesk<N extends DeskName>(name: N, opening: DeskAsks[N]): Desk
           : trouble && trouble.field === ''
             ? trouble.message
             : null,
-    stop: () => void api.cancel(query.job),
+    stop,
     longer: (change = {}) => {
       setLong(JSON.stringify({ ...asks, ...change }));
       set(change);

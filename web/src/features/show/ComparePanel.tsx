@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Comparison } from '../../api/client';
 import { compareQuery, settingsQuery, versionsQuery } from '../../api/queries';
+import { useSearch } from '../../api/useSearch';
 import { Working } from '../../ui/Working';
 
 const MARKS = { same: ['', 'the same'], changed: ['≠', 'changed'], added: ['+', 'only in the second'], removed: ['−', 'only in the first'] } as const;
@@ -16,8 +17,7 @@ export function ComparePanel({ id, text }: { id: number; text: string }) {
   const go = useNavigate();
   const first = versions?.find((version) => version.text !== text) ?? versions?.[0];
   const version = versions?.find((one) => String(one.number) === chosen) ?? first;
-  const query = compareQuery(version?.text ?? '', text, settings?.paces);
-  const { data, error, isFetching, refetch } = useQuery({ ...query, enabled: version !== undefined && settings !== undefined });
+  const { data, ...search } = useSearch(compareQuery(version?.text ?? '', text, settings?.paces), version !== undefined && settings !== undefined);
   if (!versions) return <Skeleton height={300} aria-label="Fetching the versions" />;
   if (!version)
     return (
@@ -44,7 +44,7 @@ export function ComparePanel({ id, text }: { id: number; text: string }) {
           </Button>
         )}
       </div>
-      {data && !isFetching ? <SideBySide found={data} name={version.name} /> : <Working job={query.job} doing="Comparing…" error={isFetching ? null : error} again={() => void refetch()} />}
+      {data && !search.isFetching ? <SideBySide found={data} name={version.name} /> : <Working search={search} doing="Comparing…" />}
     </div>
   );
 }

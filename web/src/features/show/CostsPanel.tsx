@@ -3,6 +3,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, type Costs, type Schemas, type Settings } from '../../api/client';
 import { costsQuery, settingsQuery } from '../../api/queries';
+import { useSearch } from '../../api/useSearch';
 import { Working } from '../../ui/Working';
 
 const PACES: [keyof Schemas['PacesSet'], string][] = [
@@ -20,9 +21,8 @@ export function CostsPanel({ text }: { text: string }) {
   const [surface, setSurface] = useState<Schemas['SurfaceIn']>({ size: 'poker', overlap: 0, table: 600, depth: 400, rows: 1 });
   const [thick, setThick] = useState(13);
   const { data: settings } = useQuery(settingsQuery());
-  const query = costsQuery({ text, surface, thick }, settings?.paces);
-  const { data, error, isFetching, refetch } = useQuery({ ...query, enabled: settings !== undefined });
-  if (!data || !settings || error) return <Working job={query.job} doing="Reckoning…" error={isFetching ? null : error} again={() => void refetch()} />;
+  const { data, ...search } = useSearch(costsQuery({ text, surface, thick }, settings?.paces), settings !== undefined);
+  if (!data || !settings || search.error) return <Working search={search} doing="Reckoning…" />;
   const costs = data.costs;
   if (!costs) return <p>The routine is still being written, or too large to be reckoned.</p>;
   return (

@@ -1,15 +1,14 @@
 import { Button } from '@mantine/core';
-import { useQuery } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
 import { schoolsQuery } from '../../api/queries';
+import { useSearch } from '../../api/useSearch';
 import { Working } from '../../ui/Working';
 
 /** The routine as performers of other habits would do it, each option proved. */
 export function SchoolsPanel({ id, text }: { id: number; text: string }) {
-  const query = schoolsQuery(text);
-  const { data, error, isFetching, refetch } = useQuery(query);
+  const { data, ...search } = useSearch(schoolsQuery(text));
   const go = useNavigate();
-  if (isFetching || !data) return <Working job={query.job} doing="Proving the other schools…" error={isFetching ? null : error} again={() => void refetch()} />;
+  if (search.isFetching || !data) return <Working search={search} doing="Proving the other schools…" />;
   if (data.schools === null) return <p>The routine is still being written.</p>;
   if (data.schools.length === 0) return <p>None of the schools known here would do it otherwise.</p>;
   return (

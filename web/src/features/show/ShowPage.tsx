@@ -4,6 +4,7 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { api, ApiError, type SheetKind } from '../../api/client';
 import { savedRoutineQuery, settingsQuery, sheetQuery } from '../../api/queries';
+import { useSearch } from '../../api/useSearch';
 import { NotFound } from '../../ui/NotFound';
 import { Working } from '../../ui/Working';
 import { ComparePanel } from './ComparePanel';
@@ -78,9 +79,8 @@ function Sheet({ id, text, kind }: { id: number; text: string; kind: SheetKind }
   const go = useNavigate();
   const fill = useMutation({ mutationFn: () => api.patter(text), onSuccess: (filled) => void go(`/bench/${id}`, { state: { text: filled.text } }) });
   const { data: settings } = useQuery(settingsQuery());
-  const query = sheetQuery(text, kind, settings?.paces);
-  const { data, error, isFetching, refetch } = useQuery({ ...query, enabled: settings !== undefined });
-  if (isFetching || !data) return <Working job={query.job} doing="Writing the sheet…" error={isFetching ? null : error} again={() => void refetch()} />;
+  const { data, ...search } = useSearch(sheetQuery(text, kind, settings?.paces), settings !== undefined);
+  if (search.isFetching || !data) return <Working search={search} doing="Writing the sheet…" />;
   const gaps = data.parts.filter((part) => part.kind === 'beat' && part.suggested).length;
   return (
     <>

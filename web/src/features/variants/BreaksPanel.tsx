@@ -1,7 +1,7 @@
 import { Button, Select } from '@mantine/core';
-import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { slipsQuery } from '../../api/queries';
+import { useSearch } from '../../api/useSearch';
 import { Working } from '../../ui/Working';
 import { ToLine, percent, type PanelProps } from './parts';
 
@@ -15,9 +15,9 @@ const KINDS = {
 
 /** What breaks it: every plausible slip, the worst first. */
 export function BreaksPanel({ text, onLine, replace }: PanelProps) {
-  const { data, isFetching, error, refetch } = useQuery(slipsQuery(text));
+  const { data, ...search } = useSearch(slipsQuery(text));
   const [by, setBy] = useState<string | null>('worst');
-  if (isFetching || error) return <Working job={slipsQuery(text).job} doing="Making every slip once…" error={isFetching ? null : error} again={() => void refetch()} />;
+  if (search.isFetching || search.error) return <Working search={search} doing="Making every slip once…" />;
   const found = data?.slips;
   if (!found) return <p className="quiet">There is something to mend on the sheet first.</p>;
   const slips = by === 'line' ? found.slips.toSorted((one, other) => one.line - other.line) : found.slips;

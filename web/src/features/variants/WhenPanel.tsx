@@ -1,10 +1,11 @@
 import { Button, Loader, Select, TextInput } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
-import { api, type Sweep } from '../../api/client';
+import { type Sweep } from '../../api/client';
 import { holdsQuery, sweepQuery, type SweepAsked } from '../../api/queries';
 import { Scrolling } from '../../ui/Scrolling';
-import { useProgress } from '../bench/useProgress';
+import { useSearch } from '../../api/useSearch';
+import { Working } from '../../ui/Working';
 import { literals, values, withBlanks } from './domains';
 import { ToLine, type PanelProps } from './parts';
 
@@ -68,9 +69,7 @@ function Sweeping({ text, lines, onLine }: PanelProps) {
   const [picked, setPicked] = useState<[string | null, string | null]>([null, null]);
   const [typed, setTyped] = useState(['', '']);
   const [asked, setAsked] = useState<SweepAsked | null>(null);
-  const query = sweepQuery(asked ?? { text: '', domains: {} });
-  const { data, isFetching } = useQuery({ ...query, enabled: asked !== null });
-  const progress = useProgress(isFetching ? query.job : null);
+  const { data, ...search } = useSearch(sweepQuery(asked ?? { text: '', domains: {} }), asked !== null);
   const chosen = picked.map((at) => (at === null ? null : (numbers[Number(at)] ?? null)));
   const submit = () => {
     const wanted = chosen.map((one, i) => (one ? { one, tried: values(typed[i] ?? '') } : null)).filter((one) => one !== null);
@@ -124,16 +123,9 @@ function Sweeping({ text, lines, onLine }: PanelProps) {
           Prove them all
         </Button>
       </form>
-      {isFetching && (
-        <p className="quiet" role="status">
-          <Loader size="xs" /> {progress ?? 'Proving…'}{' '}
-          <Button size="compact-xs" variant="default" onClick={() => void api.cancel(query.job)}>
-            Stop
-          </Button>
-        </p>
-      )}
+      {(search.isFetching || search.error) && <Working search={search} doing="Proving…" />}
       {data?.trouble && <p className="trouble">{data.trouble}</p>}
-      {data?.sweep && !isFetching && <Picture sweep={data.sweep} />}
+      {data?.sweep && !search.isFetching && <Picture sweep={data.sweep} />}
     </section>
   );
 }

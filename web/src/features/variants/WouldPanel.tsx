@@ -1,9 +1,8 @@
-import { Button, Loader, TextInput } from '@mantine/core';
-import { useQuery } from '@tanstack/react-query';
+import { Button, TextInput } from '@mantine/core';
 import { useState } from 'react';
-import { api } from '../../api/client';
 import { solveQuery } from '../../api/queries';
-import { useProgress } from '../bench/useProgress';
+import { useSearch } from '../../api/useSearch';
+import { Working } from '../../ui/Working';
 import { marks, values } from './domains';
 import { ToLine, type PanelProps } from './parts';
 
@@ -12,9 +11,7 @@ export function WouldPanel({ text, lines, onLine, replace }: PanelProps) {
   const blanks = marks(text, lines).length > 0;
   const [typed, setTyped] = useState<Record<number, string>>({});
   const [asked, setAsked] = useState<Record<string, string[]>>({});
-  const query = solveQuery(text, asked);
-  const { data, isFetching, error } = useQuery({ ...query, enabled: blanks });
-  const progress = useProgress(isFetching ? query.job : null);
+  const { data, ...search } = useSearch(solveQuery(text, asked), blanks);
   if (!blanks)
     return (
       <p className="quiet">
@@ -49,16 +46,8 @@ export function WouldPanel({ text, lines, onLine, replace }: PanelProps) {
           Try these
         </Button>
       </form>
-      {isFetching && (
-        <p className="quiet" role="status">
-          <Loader size="xs" /> {progress ?? 'Filling the blanks…'}{' '}
-          <Button size="compact-xs" variant="default" onClick={() => void api.cancel(query.job)}>
-            Stop
-          </Button>
-        </p>
-      )}
-      {error && !isFetching && <p className="quiet">Stopped.</p>}
-      {found && !isFetching && (
+      {(search.isFetching || search.error) && <Working search={search} doing="Filling the blanks…" />}
+      {found && !search.isFetching && (
         <>
           <p className="sum" role="status">
             {found.says}

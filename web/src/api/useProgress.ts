@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { api } from '../../api/client';
+import { api } from './client';
 
 /** How far a long proof is, in words; null while there is nothing to say. Short ones are over before the first look. */
 export function useProgress(job: string | null): string | null {
