@@ -144,7 +144,7 @@ export const api = {
   prove: (text: string, lane: 'interactive' | 'long', job: string = newJob(), signal?: AbortSignal) =>
     value(client.POST('/api/prove', { body: { text, job, lane }, signal })),
   play: (asked: { text: string; choices: Record<string, number>; seed: number | null; worst: boolean }, signal?: AbortSignal) =>
-    value(client.POST('/api/play', { body: { ...asked, job: newJob() }, signal })),
+    value(client.POST('/api/play', { body: { ...asked, job: newJob() }, signal })) as Promise<Play>,
   notes: (text: string, job: string, signal?: AbortSignal) => value(client.POST('/api/notes', { body: { text, job }, signal })),
   odds: (text: string, job: string, signal?: AbortSignal) => value(client.POST('/api/odds', { body: { text, job }, signal })),
   ledger: (text: string, card: string | null, job: string, signal?: AbortSignal) =>

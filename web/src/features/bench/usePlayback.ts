@@ -45,3 +45,5 @@ export function usePlayback(play: Play | undefined) {
 
   return { index, last, step, goTo, goToLine, run, running };
 }
+
+export type Playback = ReturnType<typeof usePlayback>;

@@ -8,6 +8,7 @@ import { useNavigate } from 'react-router';
 import { api, type DeskName, type Send } from '../../api/client';
 import { routinesQuery } from '../../api/queries';
 import { Scrolling } from '../../ui/Scrolling';
+import { Tabs } from '../../ui/Tabs';
 import { ordinal } from '../bench/layout';
 import { lines, numbers } from './asks';
 import type { DeskState } from './useDesk';
@@ -202,22 +203,11 @@ export function Parts({ parts, children }: { parts: Record<string, ReactNode>; c
   const names = Object.keys(parts);
   const [shown, setShown] = useState(names[0]);
   const open = shown !== undefined && shown in parts ? shown : names[0];
+  if (open === undefined) return null;
   return (
-    <>
-      <div className="parts">
-        <div role="tablist" aria-label="Parts of the answer">
-          {names.map((name) => (
-            <button key={name} type="button" role="tab" aria-selected={name === open} onClick={() => setShown(name)}>
-              {name}
-            </button>
-          ))}
-        </div>
-        {children}
-      </div>
-      <div role="tabpanel" aria-label={open}>
-        {open !== undefined && parts[open]}
-      </div>
-    </>
+    <Tabs className="parts" label="Parts of the answer" tabs={names.map((name) => ({ value: name, label: name }))} value={open} onChange={setShown} beside={children}>
+      {parts[open]}
+    </Tabs>
   );
 }
 

@@ -6,6 +6,7 @@ import { api, ApiError, type SheetKind } from '../../api/client';
 import { savedRoutineQuery, settingsQuery, sheetQuery } from '../../api/queries';
 import { useSearch } from '../../api/useSearch';
 import { NotFound } from '../../ui/NotFound';
+import { Tabs } from '../../ui/Tabs';
 import { Working } from '../../ui/Working';
 import { ComparePanel } from './ComparePanel';
 import { CostsPanel } from './CostsPanel';
@@ -14,22 +15,22 @@ import { SheetView } from './SheetView';
 import './show.css';
 
 const TABS = [
-  { tab: 'cues', label: 'Cue sheet' },
-  { tab: 'setup', label: 'Set-up' },
-  { tab: 'reset', label: 'Reset' },
-  { tab: 'costs', label: 'What it costs' },
-  { tab: 'schools', label: 'Other schools' },
-  { tab: 'versions', label: 'Versions' },
+  { value: 'cues', label: 'Cue sheet' },
+  { value: 'setup', label: 'Set-up' },
+  { value: 'reset', label: 'Reset' },
+  { value: 'costs', label: 'What it costs' },
+  { value: 'schools', label: 'Other schools' },
+  { value: 'versions', label: 'Versions' },
 ] as const;
 
-type Tab = (typeof TABS)[number]['tab'];
+type Tab = (typeof TABS)[number]['value'];
 
 /** From the bench to a table in front of people: everything that is printed, and what a routine costs. */
 export default function ShowPage() {
   const id = Number(useParams().id);
   const { data: routine, error } = useQuery(savedRoutineQuery(id));
   const [search, setSearch] = useSearchParams();
-  const tab = (TABS.find((one) => one.tab === search.get('tab'))?.tab ?? 'cues') as Tab;
+  const tab = (TABS.find((one) => one.value === search.get('tab'))?.value ?? 'cues') as Tab;
   if (error) return <NotFound what={error instanceof ApiError && error.status === 404 ? 'This routine is not on the shelf.' : error.message} />;
   if (!routine) return <Skeleton height={300} aria-label="Opening the routine" />;
   const choose = (to: Tab) => setSearch(to === 'cues' ? {} : { tab: to });
@@ -58,19 +59,12 @@ export default function ShowPage() {
           </Group>
         )}
       </header>
-      <div className="show-tabs" role="tablist" aria-label="What to take to the table">
-        {TABS.map((one) => (
-          <button key={one.tab} type="button" role="tab" aria-selected={one.tab === tab} onClick={() => choose(one.tab)}>
-            {one.label}
-          </button>
-        ))}
-      </div>
-      <div className="show-body" tabIndex={0} role="tabpanel" aria-label={TABS.find((one) => one.tab === tab)?.label}>
+      <Tabs className="show-tabs" label="What to take to the table" tabs={TABS} value={tab} onChange={choose}>
         {printed && <Sheet id={id} text={routine.text} kind={tab} />}
         {tab === 'costs' && <CostsPanel text={routine.text} />}
         {tab === 'schools' && <SchoolsPanel id={id} text={routine.text} />}
         {tab === 'versions' && <ComparePanel id={id} text={routine.text} />}
-      </div>
+      </Tabs>
     </div>
   );
 }

@@ -1,0 +1,52 @@
+import { Button, Group } from '@mantine/core';
+import { IconPlayerPlay, IconPlayerTrackNext, IconPlayerTrackPrev } from '@tabler/icons-react';
+import type { Play } from '../../api/client';
+import { TableView } from './TableView';
+import type { Playback } from './usePlayback';
+
+interface TablePanelProps {
+  play: Play | undefined;
+  playback: Playback;
+  /** patter of the line that is shown */
+  said: string[];
+}
+
+/** One path on the table, line by line. */
+export function TablePanel({ play, playback, said }: TablePanelProps) {
+  const { index, last, step, goTo, run, running } = playback;
+  const frame = play?.frames[index];
+  return (
+    <section className="panel table-panel" aria-label="The table">
+      <header>
+        <h2>The table</h2>
+        <span className="when">{frame ? moment(frame.line, frame.round, play?.failures ?? [], index === last) : ''}</span>
+        <Group gap={6} wrap="nowrap">
+          <Button size="compact-sm" variant="subtle" aria-label="One step back" disabled={index === 0} onClick={() => step(-1)}>
+            <IconPlayerTrackPrev size={16} />
+          </Button>
+          <span className="figures">
+            {index} of {last}
+          </span>
+          <Button size="compact-sm" variant="subtle" aria-label="One step on" disabled={index === last} onClick={() => step(1)}>
+            <IconPlayerTrackNext size={16} />
+          </Button>
+          <Button size="compact-sm" variant="subtle" leftSection={<IconPlayerPlay size={15} />} onClick={running ? () => goTo(index) : run}>
+            {running ? 'Hold' : 'Play'}
+          </Button>
+        </Group>
+      </header>
+      {said.length > 0 && <p className="spoken">{said.map((words) => `“${words}”`).join(' ')}</p>}
+      {play && frame && play.frames.some((f) => f.places.some((p) => p.cards.length)) ? (
+        <TableView play={play} frame={frame} />
+      ) : (
+        <p className="bare-table">The table is bare. Write the pack first: “Pack: 52 cards, any order”.</p>
+      )}
+    </section>
+  );
+}
+
+function moment(line: number, round: number[], failures: string[], atEnd: boolean): string {
+  const when = line === 0 ? 'before the first line' : `after line ${line}`;
+  const turn = round.length ? `, time ${round.join(', ')}` : '';
+  return atEnd && failures.length ? `${when}${turn}: ${failures.join(' and ')}` : `${when}${turn}`;
+}
