@@ -32,7 +32,7 @@ check-python: setup
 	$(BIN)/mypy src/golden_pivot
 
 check-web: setup
-	cd web && npm run --silent types && npm run --silent lint && npm run --silent test
+	cd web && npm run --silent format && npm run --silent types && npm run --silent lint && npm run --silent test
 
 unit: setup ## core, store, API and command line
 	$(BIN)/python -m pytest tests -m "not browser" -n 2 --dist worksteal
@@ -65,6 +65,7 @@ generated: $(STAMPS)/python ## rewrite what follows from the code: language refe
 fix: setup ## put the formatting right
 	$(BIN)/ruff format src tests scripts
 	$(BIN)/ruff check --fix src tests scripts
+	cd web && npx --no-install prettier --write "src/**/*.{ts,tsx}"
 
 clean: ## remove everything that setup made
 	rm -rf $(VENV) $(STAMPS) web/node_modules web/dist

@@ -1,14 +1,10 @@
 import { Button, Modal, Notification, createTheme, type MantineColorsTuple } from '@mantine/core';
 
 /** Ten shades, lightest first. Filled controls use ink by day and paper by night; gold only ever means "sure". */
-const ink: MantineColorsTuple = [
-  '#f4eee2', '#e6ded0', '#cfc7ba', '#aeb2b6', '#8a929b', '#6b7580', '#56616e', '#3d4854', '#2b333d', '#20262e',
-];
+const ink: MantineColorsTuple = ['#f4eee2', '#e6ded0', '#cfc7ba', '#aeb2b6', '#8a929b', '#6b7580', '#56616e', '#3d4854', '#2b333d', '#20262e'];
 
 /** Night surfaces, from text to ground; Mantine takes the backgrounds of its fields and menus from them. */
-const dark: MantineColorsTuple = [
-  '#efe7d8', '#d5cfc3', '#a9b1bc', '#7f8894', '#3a424d', '#2b323b', '#232930', '#1b2027', '#171b21', '#14181d',
-];
+const dark: MantineColorsTuple = ['#efe7d8', '#d5cfc3', '#a9b1bc', '#7f8894', '#3a424d', '#2b323b', '#232930', '#1b2027', '#171b21', '#14181d'];
 
 export const theme = createTheme({
   colors: { ink, dark },

@@ -128,8 +128,7 @@ export const api = {
   save: (id: number, text: string, revision: number) =>
     value(client.PUT('/api/routines/{routine_id}', { params: { path: { routine_id: id } }, body: { text, revision } })),
   remove: (id: number) => value(client.DELETE('/api/routines/{routine_id}', { params: { path: { routine_id: id } } })),
-  bringBack: (id: number) =>
-    value(client.POST('/api/routines/{routine_id}/bring-back', { params: { path: { routine_id: id } } })),
+  bringBack: (id: number) => value(client.POST('/api/routines/{routine_id}/bring-back', { params: { path: { routine_id: id } } })),
   revision: (id: number) => value(client.GET('/api/routines/{routine_id}/revision', { params: { path: { routine_id: id } } })),
   keepVersion: (id: number, name: string, reason = '', text: string | null = null) =>
     value(client.POST('/api/routines/{routine_id}/versions', { params: { path: { routine_id: id } }, body: { name, reason, text } })),
@@ -137,18 +136,18 @@ export const api = {
   versions: (id: number) => value(client.GET('/api/routines/{routine_id}/versions', { params: { path: { routine_id: id } } })),
   language: () => value(client.GET('/api/language')),
   read: (text: string, signal?: AbortSignal) => value(client.POST('/api/read', { body: { text }, signal })),
-  notesPage: (text: string, chosen: Record<string, number>, job: string, signal?: AbortSignal) => value(client.POST('/api/notes-page', { body: { text, chosen, job }, signal })),
-  readAs: (text: string, keep_words: boolean, job: string, signal?: AbortSignal) => value(client.POST('/api/read-as', { body: { text, keep_words, job }, signal })),
-  suggest: (text: string, line: number, column: number) =>
-    value(client.POST('/api/suggest', { body: { text, line, column } })),
+  notesPage: (text: string, chosen: Record<string, number>, job: string, signal?: AbortSignal) =>
+    value(client.POST('/api/notes-page', { body: { text, chosen, job }, signal })),
+  readAs: (text: string, keep_words: boolean, job: string, signal?: AbortSignal) =>
+    value(client.POST('/api/read-as', { body: { text, keep_words, job }, signal })),
+  suggest: (text: string, line: number, column: number) => value(client.POST('/api/suggest', { body: { text, line, column } })),
   prove: (text: string, lane: 'interactive' | 'long', job: string = newJob(), signal?: AbortSignal) =>
     value(client.POST('/api/prove', { body: { text, job, lane }, signal })),
   play: (asked: { text: string; choices: Record<string, number>; seed: number | null; worst: boolean }, signal?: AbortSignal) =>
     value(client.POST('/api/play', { body: { ...asked, job: newJob() }, signal })) as Promise<Play>,
   notes: (text: string, job: string, signal?: AbortSignal) => value(client.POST('/api/notes', { body: { text, job }, signal })),
   odds: (text: string, job: string, signal?: AbortSignal) => value(client.POST('/api/odds', { body: { text, job }, signal })),
-  ledger: (text: string, card: string | null, job: string, signal?: AbortSignal) =>
-    value(client.POST('/api/ledger', { body: { text, card, job }, signal })),
+  ledger: (text: string, card: string | null, job: string, signal?: AbortSignal) => value(client.POST('/api/ledger', { body: { text, card, job }, signal })),
   strands: (text: string, job: string, signal?: AbortSignal) => value(client.POST('/api/strands', { body: { text, job }, signal })),
   explain: (text: string, job: string, signal?: AbortSignal) => value(client.POST('/api/explain', { body: { text, job }, signal })),
   holds: (text: string, job: string, signal?: AbortSignal) => value(client.POST('/api/holds', { body: { text, job }, signal })),
@@ -157,8 +156,10 @@ export const api = {
     value(client.POST('/api/solve', { body: { text, domains, job }, signal })),
   sweep: (text: string, domains: Record<string, string[]>, job: string, signal?: AbortSignal) =>
     value(client.POST('/api/sweep', { body: { text, domains, job, nth: 1 }, signal })),
-  sheet: (text: string, kind: SheetKind, job: string, signal?: AbortSignal) => value(client.POST('/api/sheet', { body: { text, kind, job }, signal })) as Promise<SheetDocument>,
-  costs: (asked: Omit<Schemas['CostsIn'], 'job'>, job: string, signal?: AbortSignal) => value(client.POST('/api/costs', { body: { ...asked, job }, signal })) as Promise<Schemas['CostsOut']>,
+  sheet: (text: string, kind: SheetKind, job: string, signal?: AbortSignal) =>
+    value(client.POST('/api/sheet', { body: { text, kind, job }, signal })) as Promise<SheetDocument>,
+  costs: (asked: Omit<Schemas['CostsIn'], 'job'>, job: string, signal?: AbortSignal) =>
+    value(client.POST('/api/costs', { body: { ...asked, job }, signal })) as Promise<Schemas['CostsOut']>,
   compare: (text: string, other: string, job: string, signal?: AbortSignal) => value(client.POST('/api/compare', { body: { text, other, job }, signal })),
   patter: (text: string) => value(client.POST('/api/patter', { body: { text } })),
   schools: (text: string, job: string, signal?: AbortSignal) => value(client.POST('/api/schools', { body: { text, job }, signal })),
@@ -172,7 +173,11 @@ export const api = {
   removed: () => value(client.GET('/api/removed')),
   throwAwayRemoved: () => value(client.DELETE('/api/removed')),
   lookAtArchive: async (archive: Blob): Promise<Coming> => {
-    const reply = await fetch('/api/keep/coming/archive', { method: 'POST', body: archive, headers: { 'content-type': 'application/zip', 'x-window': WINDOW } }).catch(() => null);
+    const reply = await fetch('/api/keep/coming/archive', {
+      method: 'POST',
+      body: archive,
+      headers: { 'content-type': 'application/zip', 'x-window': WINDOW },
+    }).catch(() => null);
     if (!reply) throw new ApiError(0, {});
     const told = (await reply.json()) as Coming;
     if (!reply.ok) throw new ApiError(reply.status, told as unknown as Schemas['ErrorOut']);

@@ -55,7 +55,8 @@ export const notesPageQuery = (text: string, chosen: Record<string, number>) => 
 });
 
 /** How lines in everyday words can be read. */
-export const readAsQuery = (text: string, keepWords: boolean) => asking(['read as', text, keepWords], (job, signal) => api.readAs(text, keepWords, job, signal));
+export const readAsQuery = (text: string, keepWords: boolean) =>
+  asking(['read as', text, keepWords], (job, signal) => api.readAs(text, keepWords, job, signal));
 
 export const proveQuery = (text: string, lane: 'interactive' | 'long', job?: string) =>
   queryOptions({
@@ -107,8 +108,7 @@ export interface SweepAsked {
   domains: Record<string, string[]>;
 }
 
-export const sweepQuery = ({ text, domains }: SweepAsked) =>
-  searching('sweep', [text, domains], (job, signal) => api.sweep(text, domains, job, signal));
+export const sweepQuery = ({ text, domains }: SweepAsked) => searching('sweep', [text, domains], (job, signal) => api.sweep(text, domains, job, signal));
 
 export const deskQuery = <N extends DeskName>(name: N, asks: DeskAsks[N], lane: 'interactive' | 'long') => ({
   ...searching('desk', [name, lane, asks], (job, signal) => api.desk(name, asks, job, lane, signal)),

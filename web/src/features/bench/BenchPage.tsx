@@ -55,7 +55,9 @@ function Missing({ id }: { id: number }) {
     <div className="empty" role="alert">
       <h1>This routine is not on the shelf</h1>
       <p>But this browser holds a draft of it that was never saved.</p>
-      <pre className="rows" tabIndex={0}>{draft.text}</pre>
+      <pre className="rows" tabIndex={0}>
+        {draft.text}
+      </pre>
       <Button onClick={() => void put()}>Put the draft on the shelf</Button>
     </div>
   );

@@ -57,13 +57,7 @@ function Choice({ decision, onChoose }: { decision: Decision; onChoose: HandProp
         {decision.by === 'chance' ? ', by chance' : decision.secret ? ', secret' : ''}
       </span>
       {options.length <= FEW && longest <= LONG_WORDS ? (
-        <SegmentedControl
-          aria-labelledby={label}
-          size="xs"
-          data={data}
-          value={String(value)}
-          onChange={(to) => onChoose(key, Number(to))}
-        />
+        <SegmentedControl aria-labelledby={label} size="xs" data={data} value={String(value)} onChange={(to) => onChoose(key, Number(to))} />
       ) : longest > LONG_WORDS || !run ? (
         <Select
           aria-labelledby={label}

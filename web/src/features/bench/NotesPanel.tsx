@@ -30,16 +30,18 @@ export function NotesPanel({ notes, odds, waiting, onLine }: NotesPanelProps) {
             <table key={about} aria-label={`Odds of ${about}`}>
               <caption>{about === 'ending' ? 'How it ends' : about}</caption>
               <tbody>
-                {odds.chances.filter((chance) => chance.about === about).map((chance) => (
-                  <tr key={chance.outcome}>
-                    <th scope="row">{chance.outcome}</th>
-                    <td className="bar" aria-hidden>
-                      <span style={{ width: `${Math.max(0.5, chance.most * 100)}%` }} className="most" />
-                      <span style={{ width: `${chance.least * 100}%` }} className="least" />
-                    </td>
-                    <td className="figures">{chance.text}</td>
-                  </tr>
-                ))}
+                {odds.chances
+                  .filter((chance) => chance.about === about)
+                  .map((chance) => (
+                    <tr key={chance.outcome}>
+                      <th scope="row">{chance.outcome}</th>
+                      <td className="bar" aria-hidden>
+                        <span style={{ width: `${Math.max(0.5, chance.most * 100)}%` }} className="most" />
+                        <span style={{ width: `${chance.least * 100}%` }} className="least" />
+                      </td>
+                      <td className="figures">{chance.text}</td>
+                    </tr>
+                  ))}
               </tbody>
             </table>
           ))}

@@ -83,15 +83,18 @@ export function Rows({ text, beside }: { text: string; beside: string }) {
   const known = new Set(beside.split('\n'));
   return (
     <pre className="rows" tabIndex={0}>
-      {text.trimEnd().split('\n').map((row, i) =>
-        known.has(row) ? (
-          <span key={i}>{row || ' '}</span>
-        ) : (
-          <mark key={i} title="only here">
-            {row || ' '}
-          </mark>
-        ),
-      )}
+      {text
+        .trimEnd()
+        .split('\n')
+        .map((row, i) =>
+          known.has(row) ? (
+            <span key={i}>{row || ' '}</span>
+          ) : (
+            <mark key={i} title="only here">
+              {row || ' '}
+            </mark>
+          ),
+        )}
     </pre>
   );
 }

@@ -57,7 +57,14 @@ export function StrandsView({ strands, frames, index, onMoment, onHover }: Stran
           <StrandsTable strands={strands} axis={axis} />
         </div>
       ) : (
-        <div ref={ref} className="strands-view" tabIndex={0} role="group" aria-label="Strands. Left and right arrow move through the columns." onKeyDown={onKey}>
+        <div
+          ref={ref}
+          className="strands-view"
+          tabIndex={0}
+          role="group"
+          aria-label="Strands. Left and right arrow move through the columns."
+          onKeyDown={onKey}
+        >
           <svg width={width || 640} height={height || 200} aria-hidden>
             <Bands axis={axis} />
             {axis.columns.map((place, i) => (
@@ -150,7 +157,12 @@ function Ends({ strands, axis }: { strands: Strands; axis: Axis }) {
     const here = last.edges.filter((edge) => edge.to?.place === spot.place && edge.to.position === spot.position);
     const fails = here.every((edge) => !edge.can_succeed);
     const sure = spots.length === 1 && last.edges.every((edge) => !edge.can_fail && edge.to);
-    if (fails) return <g key={spot.place + spot.position} className="edge fails"><Cross x={x} y={axis.y(spot)} /></g>;
+    if (fails)
+      return (
+        <g key={spot.place + spot.position} className="edge fails">
+          <Cross x={x} y={axis.y(spot)} />
+        </g>
+      );
     if (!sure) return <circle key={spot.place + spot.position} className="end" cx={x} cy={axis.y(spot)} r={3} />;
     return (
       <g key={spot.place + spot.position} className="pivot">

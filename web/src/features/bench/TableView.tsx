@@ -49,11 +49,12 @@ function Ground({ heap, layout, names }: { heap: Heap; layout: Layout; names: Re
       <text x={middle} y={foot + 15} textAnchor="middle">
         {counted}
       </text>
-      {!layout.roomy && captions(heap.cards, names).map((known, i) => (
-        <text key={known} className="known-here" x={middle} y={foot + 29 + i * CAPTION} textAnchor="middle">
-          {known}
-        </text>
-      ))}
+      {!layout.roomy &&
+        captions(heap.cards, names).map((known, i) => (
+          <text key={known} className="known-here" x={middle} y={foot + 29 + i * CAPTION} textAnchor="middle">
+            {known}
+          </text>
+        ))}
     </g>
   );
 }
@@ -90,7 +91,12 @@ function placed(layout: Layout, names: Record<string, string>): Placed[] {
   const thick = Math.max(1.2, layout.pitch - Math.min(2, layout.pitch * 0.22));
   const inHeaps = layout.heaps.flatMap((heap) =>
     heap.cards.map((card, i) => ({
-      card, at: ordinal(i + 1), laidOut: false, width: layout.edge, height: thick, y: layout.y(i),
+      card,
+      at: ordinal(i + 1),
+      laidOut: false,
+      width: layout.edge,
+      height: thick,
+      y: layout.y(i),
       x: heap.x + (names[String(cardId(card))] ? 12 : 0),
     })),
   );
@@ -98,8 +104,13 @@ function placed(layout: Layout, names: Record<string, string>): Placed[] {
     laid.cards.map((card, i) => {
       const [left, down] = laid.spots[i] ?? [i, 0];
       return {
-        card, at: ordinal(i + 1), laidOut: true, width: Math.max(4, laid.pitch - 4), height: CARD_HEIGHT,
-        x: laid.x + ROW_LEFT + left * laid.pitch, y: laid.y + down * laid.step - (names[String(cardId(card))] ? 4 : 0),
+        card,
+        at: ordinal(i + 1),
+        laidOut: true,
+        width: Math.max(4, laid.pitch - 4),
+        height: CARD_HEIGHT,
+        x: laid.x + ROW_LEFT + left * laid.pitch,
+        y: laid.y + down * laid.step - (names[String(cardId(card))] ? 4 : 0),
       };
     }),
   );

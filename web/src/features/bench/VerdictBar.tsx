@@ -6,7 +6,13 @@ import './verdict.css';
 type Tone = 'sure' | 'broken' | 'open' | 'writing';
 
 const TONES: Record<Verdict['verdict'], Tone> = {
-  proved: 'sure', fixed: 'sure', rule: 'sure', refuted: 'broken', 'one-of': 'open', lost: 'open', unsettled: 'open',
+  proved: 'sure',
+  fixed: 'sure',
+  rule: 'sure',
+  refuted: 'broken',
+  'one-of': 'open',
+  lost: 'open',
+  unsettled: 'open',
 };
 
 /** A filled ring is sure, a cross is broken, an open ring is undecided, a pen is still being written. */
@@ -25,12 +31,8 @@ export function VerdictMark({ tone, size = 34 }: { tone: Tone; size?: number }) 
           <path d="m12.5 12.5 9 9m0-9-9 9" />
         </g>
       )}
-      {tone === 'open' && (
-        <circle cx="17" cy="17" r="14.5" fill="none" stroke="currentColor" strokeWidth="3" strokeDasharray="5 4.1" />
-      )}
-      {tone === 'writing' && (
-        <path d="M8 26l2-7L22 7l5 5-12 12z" fill="none" stroke="currentColor" strokeWidth="2.6" strokeLinejoin="round" />
-      )}
+      {tone === 'open' && <circle cx="17" cy="17" r="14.5" fill="none" stroke="currentColor" strokeWidth="3" strokeDasharray="5 4.1" />}
+      {tone === 'writing' && <path d="M8 26l2-7L22 7l5 5-12 12z" fill="none" stroke="currentColor" strokeWidth="2.6" strokeLinejoin="round" />}
     </svg>
   );
 }
@@ -56,7 +58,9 @@ function coverage(verdict: Verdict): string {
     verdict.covers,
     verdict.assumed.length ? `assumes ${verdict.assumed.join(', ')}` : 'nothing assumed',
     ms < 1000 ? `${ms.toFixed(1)} ms` : `${(ms / 1000).toFixed(1)} s`,
-  ].filter(Boolean).join(' · ');
+  ]
+    .filter(Boolean)
+    .join(' · ');
 }
 
 interface VerdictBarProps {
@@ -82,13 +86,30 @@ interface VerdictBarProps {
 }
 
 /** The verdict, always in view: the word, what it covers, and what to do when it is not the one wanted. */
-export function VerdictBar({ verdict, faults, old, progress, trouble, reads, onAccept, keepWords, onKeepWords, onShow, onStop, onLonger, children }: VerdictBarProps) {
+export function VerdictBar({
+  verdict,
+  faults,
+  old,
+  progress,
+  trouble,
+  reads,
+  onAccept,
+  keepWords,
+  onKeepWords,
+  onShow,
+  onStop,
+  onLonger,
+  children,
+}: VerdictBarProps) {
   const fault = faults[0];
-  const headline = trouble ?? verdict?.headline
-    ?? (fault ? `Not yet a routine: line ${fault.line}. ${fault.message}` : 'Reading the routine…');
-  const more = trouble ? 'Your text is kept in this window and will be saved when the server is back.'
-    : verdict ? `${reads ? `with ${reads} ${reads === 1 ? 'line' : 'lines'} as read · ` : ''}${coverage(verdict)}`
-    : fault ? `Expected ${fault.expected}. ${fault.remedy}` : '';
+  const headline = trouble ?? verdict?.headline ?? (fault ? `Not yet a routine: line ${fault.line}. ${fault.message}` : 'Reading the routine…');
+  const more = trouble
+    ? 'Your text is kept in this window and will be saved when the server is back.'
+    : verdict
+      ? `${reads ? `with ${reads} ${reads === 1 ? 'line' : 'lines'} as read · ` : ''}${coverage(verdict)}`
+      : fault
+        ? `Expected ${fault.expected}. ${fault.remedy}`
+        : '';
   const tone = trouble ? 'open' : toneOf(verdict);
   return (
     <section className={`verdict ${old ? 'old' : ''}`} aria-label="Verdict" data-verdict={verdict?.verdict ?? 'none'} data-old={old}>

@@ -70,7 +70,14 @@ export function Versions({ id, text, opened, close, saved, replace }: VersionsPr
             onChange={(event) => setName(event.currentTarget.value)}
             style={{ flex: 1 }}
           />
-          <TextInput label="Why" placeholder="optional" maxLength={500} value={reason} onChange={(event) => setReason(event.currentTarget.value)} style={{ flex: 1 }} />
+          <TextInput
+            label="Why"
+            placeholder="optional"
+            maxLength={500}
+            value={reason}
+            onChange={(event) => setReason(event.currentTarget.value)}
+            style={{ flex: 1 }}
+          />
           <Button type="submit" loading={keep.isPending} disabled={!name.trim()}>
             Keep
           </Button>

@@ -5,11 +5,23 @@ import { captions, layOut, namedIn, ordinal } from './layout';
 const NAMES = { '1': 'FORCE', '2': 'MATE', '3': 'KEY', '4': 'MARK' };
 
 function frame(...sizes: number[]): Frame {
-  const places = sizes.map((size, i) => ({ name: `heap ${i}`, lies: 'in a heap', spots: [] as [number, number][], cards: Array.from({ length: size }, (_, at) => at + 1) }));
+  const places = sizes.map((size, i) => ({
+    name: `heap ${i}`,
+    lies: 'in a heap',
+    spots: [] as [number, number][],
+    cards: Array.from({ length: size }, (_, at) => at + 1),
+  }));
   return { line: 1, round: [], places, names: NAMES, at: null, numbers: {} };
 }
 
-test.each([[1, '1st'], [2, '2nd'], [3, '3rd'], [11, '11th'], [22, '22nd'], [113, '113th']])('%i is the %s', (n, words) => {
+test.each([
+  [1, '1st'],
+  [2, '2nd'],
+  [3, '3rd'],
+  [11, '11th'],
+  [22, '22nd'],
+  [113, '113th'],
+])('%i is the %s', (n, words) => {
   expect(ordinal(n)).toBe(words);
 });
 

@@ -17,7 +17,10 @@ const dismiss = StateEffect.define<number>();
 type Line = Schemas['ReadLine'];
 
 class Reads extends WidgetType {
-  constructor(readonly line: Line, readonly nth: number) {
+  constructor(
+    readonly line: Line,
+    readonly nth: number,
+  ) {
     super();
   }
   override eq(other: Reads) {
@@ -99,9 +102,16 @@ export const readAsField = StateField.define<Shown>({
     // What was read of another text is of no use.
     if (transaction.docChanged) now = { lines: [], keepWords: shown.keepWords, nth: {}, decorations: Decoration.none };
     for (const effect of transaction.effects) {
-      if (effect.is(setReadAs) && effect.value.text === transaction.state.doc.toString()) now = drawn(transaction.state, effect.value.lines, {}, effect.value.keepWords);
+      if (effect.is(setReadAs) && effect.value.text === transaction.state.doc.toString())
+        now = drawn(transaction.state, effect.value.lines, {}, effect.value.keepWords);
       if (effect.is(turnTo)) now = drawn(transaction.state, now.lines, { ...now.nth, [effect.value.line]: effect.value.nth }, now.keepWords);
-      if (effect.is(dismiss)) now = drawn(transaction.state, now.lines.filter((one) => one.line !== effect.value), now.nth, now.keepWords);
+      if (effect.is(dismiss))
+        now = drawn(
+          transaction.state,
+          now.lines.filter((one) => one.line !== effect.value),
+          now.nth,
+          now.keepWords,
+        );
     }
     return now;
   },
@@ -135,13 +145,15 @@ export const takeReading: Command = (view) => {
   return true;
 };
 
-const turn = (by: number): Command => (view) => {
-  const found = here(view);
-  const many = found?.line.answer.readings.length ?? 0;
-  if (!found || many < 2) return false;
-  view.dispatch({ effects: turnTo.of({ line: found.line.line, nth: (found.nth + by + many) % many }) });
-  return true;
-};
+const turn =
+  (by: number): Command =>
+  (view) => {
+    const found = here(view);
+    const many = found?.line.answer.readings.length ?? 0;
+    if (!found || many < 2) return false;
+    view.dispatch({ effects: turnTo.of({ line: found.line.line, nth: (found.nth + by + many) % many }) });
+    return true;
+  };
 export const nextReading = turn(1);
 export const previousReading = turn(-1);
 

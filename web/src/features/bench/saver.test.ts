@@ -25,7 +25,16 @@ afterEach(() => {
 });
 
 const routine = (text: string, revision = 1, shelf = 'a'): Routine => ({
-  id: 1, uid: 'u', shelf, text, revision, title: '', note: null, badges: [], created_at: '', changed_at: '',
+  id: 1,
+  uid: 'u',
+  shelf,
+  text,
+  revision,
+  title: '',
+  note: null,
+  badges: [],
+  created_at: '',
+  changed_at: '',
 });
 
 /** A shelf that takes what is saved, or refuses as it is told. */

@@ -1,6 +1,13 @@
 import {
-  acceptCompletion, autocompletion, closeCompletion, completionStatus, moveCompletionSelection, selectedCompletion,
-  type Completion, type CompletionContext, type CompletionResult,
+  acceptCompletion,
+  autocompletion,
+  closeCompletion,
+  completionStatus,
+  moveCompletionSelection,
+  selectedCompletion,
+  type Completion,
+  type CompletionContext,
+  type CompletionResult,
 } from '@codemirror/autocomplete';
 import { copyLineDown, defaultKeymap, history, historyKeymap, indentLess, indentMore } from '@codemirror/commands';
 import { indentUnit } from '@codemirror/language';
@@ -59,12 +66,15 @@ const takeSuggestion: Command = (view) => {
   const line = doc.lineAt(selection.main.head);
   const typed = line.text.slice(0, selection.main.head - line.from);
   if (!selection.main.empty || typed.trim() === '' || selection.main.head < line.to) return false;
-  void api.suggest(doc.toString(), line.number, typed.length).catch(() => []).then(([first]) => {
-    if (first && view.state.doc === doc) {
-      closeCompletion(view);
-      place(view, first.text, line.from + typed.length - typed.trimStart().length, line.to);
-    }
-  });
+  void api
+    .suggest(doc.toString(), line.number, typed.length)
+    .catch(() => [])
+    .then(([first]) => {
+      if (first && view.state.doc === doc) {
+        closeCompletion(view);
+        place(view, first.text, line.from + typed.length - typed.trimStart().length, line.to);
+      }
+    });
   return true;
 };
 
@@ -120,7 +130,11 @@ export function sheetExtensions(events: SheetEvents): Extension[] {
     EditorView.lineWrapping,
     EditorState.allowMultipleSelections.of(false),
     EditorView.contentAttributes.of({
-      'aria-label': 'The routine, one sentence a line', tabindex: '0', spellcheck: 'false', autocorrect: 'off', autocapitalize: 'off',
+      'aria-label': 'The routine, one sentence a line',
+      tabindex: '0',
+      spellcheck: 'false',
+      autocorrect: 'off',
+      autocapitalize: 'off',
     }),
     autocompletion({ override: [suggest], selectOnOpen: false, icons: false, activateOnTypingDelay: 60 }),
     placeholder('Pack: 52 cards, any order'),

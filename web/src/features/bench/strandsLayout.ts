@@ -80,9 +80,7 @@ export function axisOf(strands: Strands, width: number, height: number): Axis {
 
 /** Whether a moment of the path belongs to a column. */
 export const belongs = (column: ColumnPlace, frame: Frame) =>
-  column.line === 0
-    ? frame.line === 0
-    : frame.line >= column.line && frame.line <= column.last && (column.turn === null || frame.round[0] === column.turn);
+  column.line === 0 ? frame.line === 0 : frame.line >= column.line && frame.line <= column.last && (column.turn === null || frame.round[0] === column.turn);
 
 /** Where the card is at each column on the path that is played; null where the path never comes. */
 export function pathAcross(axis: Axis, frames: Frame[]): (Spot | null)[] {

@@ -31,7 +31,10 @@ export function useQuestions({ routine, text, asked, keepWords, breaks }: Beside
   const understood = useQuery({ ...readAsQuery(settled, keepWords), enabled: unread });
   const asRead = unread ? (understood.data?.text ?? null) : null;
   const proofAsRead = useQuery({ ...proveQuery(asRead ?? '', 'interactive', `${job.slice(0, 60)} as`), placeholderData: undefined, enabled: asRead !== null });
-  const readAs = useMemo(() => (unread && understood.data ? { text: settled, lines: understood.data.lines, keepWords } : null), [unread, understood.data, settled, keepWords]);
+  const readAs = useMemo(
+    () => (unread && understood.data ? { text: settled, lines: understood.data.lines, keepWords } : null),
+    [unread, understood.data, settled, keepWords],
+  );
 
   const play = useQuery(playQuery(settled, asked));
   const judged = proof.isSuccess && !proof.isPlaceholderData;

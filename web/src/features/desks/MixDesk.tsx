@@ -14,15 +14,42 @@ export function MixDesk({ opening, title, about }: DeskProps<'mix'>) {
     <>
       <Count label="Cards" value={asks.cards} onValue={(cards) => set({ cards })} error={desk.troubleOf('cards')} />
       <Rows label="The chain, a mix or a line a row" rows={4} value={chain} onValue={(rows) => set({ chain: rows })} error={desk.troubleOf('chain')} />
-      <Select size="xs" aria-label="Add a mix to the chain" placeholder="Add a mix…" searchable data={names} value={null} onChange={(name) => name && set({ chain: add(chain, name) })} />
+      <Select
+        size="xs"
+        aria-label="Add a mix to the chain"
+        placeholder="Add a mix…"
+        searchable
+        data={names}
+        value={null}
+        onChange={(name) => name && set({ chain: add(chain, name) })}
+      />
       <h2>Shortest chain</h2>
       <Rows label="made of these mixes" rows={3} value={moves} onValue={(rows) => set({ moves: rows })} error={desk.troubleOf('moves')} />
-      <Select size="xs" aria-label="Add a mix to search with" placeholder="Add a mix to search with…" searchable data={names} value={null} onChange={(name) => name && set({ moves: add(moves, name) })} />
+      <Select
+        size="xs"
+        aria-label="Add a mix to search with"
+        placeholder="Add a mix to search with…"
+        searchable
+        data={names}
+        value={null}
+        onChange={(name) => name && set({ moves: add(moves, name) })}
+      />
       <div className="pair">
-        <Words label="that does" description="identity, reversal, 5 to 18, or 5 and 18 together" value={asks.wanted} onValue={(wanted) => set({ wanted })} error={desk.troubleOf('wanted')} />
+        <Words
+          label="that does"
+          description="identity, reversal, 5 to 18, or 5 and 18 together"
+          value={asks.wanted}
+          onValue={(wanted) => set({ wanted })}
+          error={desk.troubleOf('wanted')}
+        />
         <Count label="of at most" description="so many mixes" value={asks.longest} onValue={(longest) => set({ longest })} error={desk.troubleOf('longest')} />
       </div>
-      <Checkbox size="xs" label="Reckon how many orders these mixes can make" checked={asks.group} onChange={(event) => set({ group: event.currentTarget.checked })} />
+      <Checkbox
+        size="xs"
+        label="Reckon how many orders these mixes can make"
+        checked={asks.group}
+        onChange={(event) => set({ group: event.currentTarget.checked })}
+      />
     </>
   );
   const search = answer?.search;
@@ -58,7 +85,9 @@ export function MixDesk({ opening, title, about }: DeskProps<'mix'>) {
             </Told>
           )}
           <div className="side-by-side">
-            <Picture desk={desk} name="Before and after">{answer.send && <SendButton send={answer.send} />}</Picture>
+            <Picture desk={desk} name="Before and after">
+              {answer.send && <SendButton send={answer.send} />}
+            </Picture>
             <div>
               <h2>What it does</h2>
               <dl className="facts">
@@ -83,9 +112,22 @@ export function MixDesk({ opening, title, about }: DeskProps<'mix'>) {
               </dl>
               <Parts
                 parts={{
-                  'Cycles': <p className="cycles figures">{answer.cycles.filter((cycle) => cycle.length > 1).map((cycle) => `(${cycle.join(' ')})`).join(' ') || 'none'}</p>,
-                  'Places': <DeskTable name="Places" head={['From', 'To']} rows={answer.places.map((to, i) => [i + 1, to])} />,
-                  ...(answer.ways.length ? { 'Choices': <DeskTable name="Choices" head={['When', 'It keeps']} rows={answer.ways.map((way) => [way.choices, way.kept.join('; ') || '—'])} /> } : {}),
+                  Cycles: (
+                    <p className="cycles figures">
+                      {answer.cycles
+                        .filter((cycle) => cycle.length > 1)
+                        .map((cycle) => `(${cycle.join(' ')})`)
+                        .join(' ') || 'none'}
+                    </p>
+                  ),
+                  Places: <DeskTable name="Places" head={['From', 'To']} rows={answer.places.map((to, i) => [i + 1, to])} />,
+                  ...(answer.ways.length
+                    ? {
+                        Choices: (
+                          <DeskTable name="Choices" head={['When', 'It keeps']} rows={answer.ways.map((way) => [way.choices, way.kept.join('; ') || '—'])} />
+                        ),
+                      }
+                    : {}),
                 }}
               />
             </div>

@@ -12,7 +12,13 @@ export function NarrowDesk({ opening, title, about }: DeskProps<'narrow'>) {
   const put = (stage: number, pattern: string) => set({ patterns: objects.map((_, i) => (i === stage ? pattern : (patterns[i] ?? ''))) });
   const form = (
     <>
-      <Counts label="Objects" description="several numbers for stages: packets, then cards" value={objects} onValue={(now) => set({ objects: now, patterns: [] })} error={desk.troubleOf('objects')} />
+      <Counts
+        label="Objects"
+        description="several numbers for stages: packets, then cards"
+        value={objects}
+        onValue={(now) => set({ objects: now, patterns: [] })}
+        error={desk.troubleOf('objects')}
+      />
       <SegmentedControl
         aria-label="Targets"
         size="xs"
@@ -46,19 +52,29 @@ export function NarrowDesk({ opening, title, about }: DeskProps<'narrow'>) {
       {answer && (
         <>
           <Told>
-            <b>
-              {answer.whole.least === answer.whole.most ? answer.whole.least : `${answer.whole.least} to ${answer.whole.most}`} questions
-            </b>
-            , {answer.whole.mean_number.toFixed(2)} on average; in {percent(answer.whole.one_meaning_share)} of all runs pointing means the same throughout.
+            <b>{answer.whole.least === answer.whole.most ? answer.whole.least : `${answer.whole.least} to ${answer.whole.most}`} questions</b>,{' '}
+            {answer.whole.mean_number.toFixed(2)} on average; in {percent(answer.whole.one_meaning_share)} of all runs pointing means the same throughout.
           </Told>
-          <Picture desk={desk} name="Every branch">{answer.send && <SendButton send={answer.send} />}</Picture>
+          <Picture desk={desk} name="Every branch">
+            {answer.send && <SendButton send={answer.send} />}
+          </Picture>
           <Parts
             parts={{
               'What to say': (
                 <DeskTable
                   name="What to say"
                   head={['Stage', 'After', 'Left', 'Say', 'Of all runs']}
-                  rows={answer.tree.map((node) => [node.stage, branch(node, answer.tree), node.left, node.says.map((line, i) => <span key={i} className="line">“{line}”</span>), node.share_text])}
+                  rows={answer.tree.map((node) => [
+                    node.stage,
+                    branch(node, answer.tree),
+                    node.left,
+                    node.says.map((line, i) => (
+                      <span key={i} className="line">
+                        “{line}”
+                      </span>
+                    )),
+                    node.share_text,
+                  ])}
                 />
               ),
               'Other patterns': (
@@ -89,6 +105,7 @@ export function NarrowDesk({ opening, title, about }: DeskProps<'narrow'>) {
 
 function branch(node: Schemas['Node'], tree: Schemas['Node'][]): string {
   const steps: string[] = [];
-  for (let at: Schemas['Node'] | undefined = node; at && at.parent !== null; at = at.parent === null ? undefined : tree[at.parent]) steps.unshift(at.branch === 'keep' ? 'stay' : 'go');
+  for (let at: Schemas['Node'] | undefined = node; at && at.parent !== null; at = at.parent === null ? undefined : tree[at.parent])
+    steps.unshift(at.branch === 'keep' ? 'stay' : 'go');
   return steps.join(', ') || '—';
 }

@@ -22,14 +22,35 @@ export function OddsDesk({ opening, title, about }: DeskProps<'odds'>) {
   const habits = asks.habits ?? [];
   const form = (
     <>
-      <Select size="xs" label="Routine" searchable data={[{ value: '', label: 'A worked example: Halfway Buoy' }, ...routines.map((routine) => ({ value: String(routine.id), label: routine.title }))]} value={chosen ? String(chosen.id) : ''} onChange={choose} />
+      <Select
+        size="xs"
+        label="Routine"
+        searchable
+        data={[{ value: '', label: 'A worked example: Halfway Buoy' }, ...routines.map((routine) => ({ value: String(routine.id), label: routine.title }))]}
+        value={chosen ? String(chosen.id) : ''}
+        onChange={choose}
+      />
       <details>
         <summary>Its text</summary>
-        <Rows label="Text" rows={8} value={(asks.routine ?? '').split('\n')} onValue={(rows) => set({ routine: rows.join('\n') })} error={desk.troubleOf('routine')} />
+        <Rows
+          label="Text"
+          rows={8}
+          value={(asks.routine ?? '').split('\n')}
+          onValue={(rows) => set({ routine: rows.join('\n') })}
+          error={desk.troubleOf('routine')}
+        />
       </details>
       {desk.troubleOf('routine') && <p className="trouble">{desk.troubleOf('routine')}</p>}
       {(answer?.choices ?? []).map((choice) => (
-        <HabitFields key={choice.name} name={choice.name} line={choice.line} low={choice.low} high={choice.high} habit={habitOf(habits, choice.name)} onHabit={(habit) => set({ habits: withHabit(habits, choice.name, habit) })} />
+        <HabitFields
+          key={choice.name}
+          name={choice.name}
+          line={choice.line}
+          low={choice.low}
+          high={choice.high}
+          habit={habitOf(habits, choice.name)}
+          onHabit={(habit) => set({ habits: withHabit(habits, choice.name, habit) })}
+        />
       ))}
       {desk.troubleOf('habits') && <p className="trouble">{desk.troubleOf('habits')}</p>}
       <SegmentedControl
@@ -43,8 +64,21 @@ export function OddsDesk({ opening, title, about }: DeskProps<'odds'>) {
         value={asks.rest}
         onChange={(rest) => set({ rest })}
       />
-      <Rows label="Numbers to ask for as well" placeholder="size of hand" rows={1} value={asks.numbers ?? []} onValue={(numbers) => set({ numbers })} error={desk.troubleOf('numbers')} />
-      <Count label="A limit is safe if it is kept" description="times in 100" value={asks.sure} onValue={(sure) => set({ sure })} error={desk.troubleOf('sure')} />
+      <Rows
+        label="Numbers to ask for as well"
+        placeholder="size of hand"
+        rows={1}
+        value={asks.numbers ?? []}
+        onValue={(numbers) => set({ numbers })}
+        error={desk.troubleOf('numbers')}
+      />
+      <Count
+        label="A limit is safe if it is kept"
+        description="times in 100"
+        value={asks.sure}
+        onValue={(sure) => set({ sure })}
+        error={desk.troubleOf('sure')}
+      />
     </>
   );
   return (
@@ -57,11 +91,7 @@ export function OddsDesk({ opening, title, about }: DeskProps<'odds'>) {
             ) : (
               <>
                 {answer.says}{' '}
-                <Button
-                  size="compact-xs"
-                  variant="default"
-                  onClick={() => desk.longer({ steps: 100_000_000, samples: 4000 })}
-                >
+                <Button size="compact-xs" variant="default" onClick={() => desk.longer({ steps: 100_000_000, samples: 4000 })}>
                   Reckon exactly
                 </Button>
               </>
@@ -73,7 +103,7 @@ export function OddsDesk({ opening, title, about }: DeskProps<'odds'>) {
             parts={{
               ...(answer.limits.length
                 ? {
-                    'Limits': (
+                    Limits: (
                       <DeskTable
                         name="Limits"
                         head={['Number', 'Limit', 'Broken', `Safe ${asks.sure} times in 100`, '']}
@@ -98,7 +128,17 @@ export function OddsDesk({ opening, title, about }: DeskProps<'odds'>) {
                     ),
                   }
                 : {}),
-              ...(answer.outs.length ? { 'What to prepare': <DeskTable name="What to prepare" head={['Ending, the likeliest first', 'How often', 'with those before']} rows={answer.outs.map((out) => [out.words, out.text, out.so_far])} /> } : {}),
+              ...(answer.outs.length
+                ? {
+                    'What to prepare': (
+                      <DeskTable
+                        name="What to prepare"
+                        head={['Ending, the likeliest first', 'How often', 'with those before']}
+                        rows={answer.outs.map((out) => [out.words, out.text, out.so_far])}
+                      />
+                    ),
+                  }
+                : {}),
               ...Object.fromEntries(
                 answer.distributions.map((one) => [
                   `Odds of ${one.about}`,
@@ -141,7 +181,7 @@ function HabitFields({ name, line, low, high, habit, onHabit }: HabitProps) {
         ]}
         value={habit?.kind ?? ''}
         allowDeselect={false}
-        onChange={(kind) => onHabit(kind ? { kind: kind as Habit['kind'], ...range, seen: habit?.seen ?? `${range.low}` } : null)}
+        onChange={(kind) => onHabit(kind ? { kind: kind, ...range, seen: habit?.seen ?? `${range.low}` } : null)}
       />
       {habit && habit.kind !== 'as recorded' && (
         <div className="pair">

@@ -37,7 +37,13 @@ export function PickupDesk({ opening, title, about }: DeskProps<'pickup'>) {
         error={desk.troubleOf('answers')}
       />
       {asks.told === 'table' && (
-        <Counts label="You gather them so, from top to bottom" description="for the answers above; empty: 1, 2, 3 …" value={asks.gathered ?? []} onValue={(gathered) => set({ gathered })} error={desk.troubleOf('gathered')} />
+        <Counts
+          label="You gather them so, from top to bottom"
+          description="for the answers above; empty: 1, 2, 3 …"
+          value={asks.gathered ?? []}
+          onValue={(gathered) => set({ gathered })}
+          error={desk.troubleOf('gathered')}
+        />
       )}
     </>
   );
@@ -65,7 +71,7 @@ export function PickupDesk({ opening, title, about }: DeskProps<'pickup'>) {
           </Picture>
           <Parts
             parts={{
-              'Ways': <DeskTable name="Ways" head={['Their pile, round by round', 'Lands']} rows={[...answer.ways, ...answer.nearly].map(way)} />,
+              Ways: <DeskTable name="Ways" head={['Their pile, round by round', 'Lands']} rows={[...answer.ways, ...answer.nearly].map(way)} />,
               'Every place': (
                 <>
                   <DeskTable name="Every place" head={['Lands', 'Their pile, round by round']} rows={answer.table.map((place) => way(place).reverse())} />
@@ -75,12 +81,18 @@ export function PickupDesk({ opening, title, about }: DeskProps<'pickup'>) {
               'Other packs': (
                 <>
                   <p className="quiet">
-                    {answer.fewest_rounds === null ? 'No number of rounds that was tried makes it sure.' : `Sure from ${answer.fewest_rounds} round${answer.fewest_rounds > 1 ? 's' : ''} on.`}
+                    {answer.fewest_rounds === null
+                      ? 'No number of rounds that was tried makes it sure.'
+                      : `Sure from ${answer.fewest_rounds} round${answer.fewest_rounds > 1 ? 's' : ''} on.`}
                   </p>
                   <DeskTable
                     name="Other packs"
                     head={['Cards', 'Places at best', 'with their pile in the middle']}
-                    rows={answer.sizes.map((size) => [size.cards === asks.cards ? <b>{size.cards}</b> : size.cards, size.fewest, size.middle <= 4 ? size.middle_lands.map(ordinal).join(' or ') : `${size.middle} places`])}
+                    rows={answer.sizes.map((size) => [
+                      size.cards === asks.cards ? <b>{size.cards}</b> : size.cards,
+                      size.fewest,
+                      size.middle <= 4 ? size.middle_lands.map(ordinal).join(' or ') : `${size.middle} places`,
+                    ])}
                   />
                 </>
               ),

@@ -27,9 +27,31 @@ export function SpellDesk({ opening, title, about }: DeskProps<'spell'>) {
   const phrasings = asks.phrasings?.length ? asks.phrasings : (answer?.phrasings.map((one) => `${one.awkward ? '~' : ''}${one.template}`) ?? []);
   const form = (
     <>
-      <Counts label="Wanted position, from the top" description="or several, or a run such as 11 to 13" value={asks.wanted ?? []} onValue={(wanted) => set({ wanted })} error={desk.troubleOf('wanted')} />
-      <Rows label="Names, one a line, or a CSV" placeholder="empty: the cards of the pack" rows={3} value={(asks.names ?? '').split('\n')} onValue={(names) => set({ names: names.join('\n') })} error={desk.troubleOf('names')} />
-      {!own && <Select size="xs" label="Language" data={PACKS} value={asks.pack} allowDeselect={false} onChange={(pack) => set({ pack: pack ?? 'english', phrasings: [] })} />}
+      <Counts
+        label="Wanted position, from the top"
+        description="or several, or a run such as 11 to 13"
+        value={asks.wanted ?? []}
+        onValue={(wanted) => set({ wanted })}
+        error={desk.troubleOf('wanted')}
+      />
+      <Rows
+        label="Names, one a line, or a CSV"
+        placeholder="empty: the cards of the pack"
+        rows={3}
+        value={(asks.names ?? '').split('\n')}
+        onValue={(names) => set({ names: names.join('\n') })}
+        error={desk.troubleOf('names')}
+      />
+      {!own && (
+        <Select
+          size="xs"
+          label="Language"
+          data={PACKS}
+          value={asks.pack}
+          allowDeselect={false}
+          onChange={(pack) => set({ pack: pack ?? 'english', phrasings: [] })}
+        />
+      )}
       <Chip.Group multiple value={asks.reveals ?? []} onChange={(reveals) => set({ reveals })}>
         <Group gap={6} role="group" aria-labelledby="revealed-as">
           <span id="revealed-as" className="label">
@@ -43,12 +65,27 @@ export function SpellDesk({ opening, title, about }: DeskProps<'spell'>) {
         </Group>
       </Chip.Group>
       {desk.troubleOf('reveals') && <p className="trouble">{desk.troubleOf('reveals')}</p>}
-      {asks.reveals?.includes('tabled') && <Count label="Cards in the packet" value={asks.packet} onValue={(packet) => set({ packet })} error={desk.troubleOf('packet')} />}
-      <Rows label="Phrasings" description="~ in front marks an awkward one" rows={5} value={phrasings} onValue={(rows) => set({ phrasings: rows })} error={desk.troubleOf('phrasings')} />
+      {asks.reveals?.includes('tabled') && (
+        <Count label="Cards in the packet" value={asks.packet} onValue={(packet) => set({ packet })} error={desk.troubleOf('packet')} />
+      )}
+      <Rows
+        label="Phrasings"
+        description="~ in front marks an awkward one"
+        rows={5}
+        value={phrasings}
+        onValue={(rows) => set({ phrasings: rows })}
+        error={desk.troubleOf('phrasings')}
+      />
       {!own && (
         <details>
           <summary>Other words for values and suits</summary>
-          <Words label="Suits, with commas" placeholder="those of the language" value={asks.suits} onValue={(suits) => set({ suits })} error={desk.troubleOf('suits')} />
+          <Words
+            label="Suits, with commas"
+            placeholder="those of the language"
+            value={asks.suits}
+            onValue={(suits) => set({ suits })}
+            error={desk.troubleOf('suits')}
+          />
           <Words label="Values from the ace up, with commas" placeholder="those of the language" value={asks.values} onValue={(values) => set({ values })} />
         </details>
       )}
@@ -81,7 +118,9 @@ export function SpellDesk({ opening, title, about }: DeskProps<'spell'>) {
                   head={['Name', 'Spell', 'Letters', 'Then', '']}
                   rows={answer.scripts.map((script) => [
                     script.name,
-                    <span className={script.awkward ? 'awkward' : ''}>“{script.spelled}”{script.awkward && <small> awkward</small>}</span>,
+                    <span className={script.awkward ? 'awkward' : ''}>
+                      “{script.spelled}”{script.awkward && <small> awkward</small>}
+                    </span>,
                     script.letters,
                     REVEALS[script.reveal],
                     // One menu for all: a menu in every row is slow to draw.
@@ -93,14 +132,18 @@ export function SpellDesk({ opening, title, about }: DeskProps<'spell'>) {
               ),
               'The rule': (
                 <>
-                  <DeskTable name="The rule" head={['Letters', 'Names', 'Such as', 'Spell']} rows={answer.rule.map((rule) => [rule.letters, rule.names, rule.example, rule.script ?? <b>keep out</b>])} />
+                  <DeskTable
+                    name="The rule"
+                    head={['Letters', 'Names', 'Such as', 'Spell']}
+                    rows={answer.rule.map((rule) => [rule.letters, rule.names, rule.example, rule.script ?? <b>keep out</b>])}
+                  />
                   {answer.exceptions.length > 0 && <p className="quiet">By letters alone not right for {shortened(answer.exceptions)}.</p>}
                   <p className="quiet">
                     {answer.fewest_is_least ? 'Fewest ways to say it' : 'A few ways to say it'}: {answer.fewest.join('; ')}.
                   </p>
                 </>
               ),
-              'Letters': (
+              Letters: (
                 <>
                   <DeskTable
                     name="Letters of every phrasing"
@@ -110,7 +153,13 @@ export function SpellDesk({ opening, title, about }: DeskProps<'spell'>) {
                   <p className="quiet">{answer.counted}</p>
                 </>
               ),
-              'Other positions': <DeskTable name="Other positions" head={['Position', 'Names that come there', 'without an awkward phrasing']} rows={answer.best.map((one) => [ordinal(one.position), one.reached, one.natural])} />,
+              'Other positions': (
+                <DeskTable
+                  name="Other positions"
+                  head={['Position', 'Names that come there', 'without an awkward phrasing']}
+                  rows={answer.best.map((one) => [ordinal(one.position), one.reached, one.natural])}
+                />
+              ),
             }}
           >
             <Button size="compact-sm" variant="subtle" color="gray" leftSection={<IconPrinter size={15} />} onClick={() => window.print()}>

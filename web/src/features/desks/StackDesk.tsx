@@ -33,19 +33,45 @@ export function StackDesk({ opening, title, about }: DeskProps<'stack'>) {
           ))}
         </ul>
       </details>
-      <Rows label="Cards that lie already" placeholder="one a line, or CSV: position, card" rows={2} value={(asks.placed ?? '').split('\n')} onValue={(placed) => set({ placed: placed.join('\n') })} error={desk.troubleOf('placed')} />
+      <Rows
+        label="Cards that lie already"
+        placeholder="one a line, or CSV: position, card"
+        rows={2}
+        value={(asks.placed ?? '').split('\n')}
+        onValue={(placed) => set({ placed: placed.join('\n') })}
+        error={desk.troubleOf('placed')}
+      />
       {open && (
         <Button size="compact-xs" variant="default" onClick={() => set({ placed: open.text })}>
           Take the set-up of {open.title}
         </Button>
       )}
       <div className="pair">
-        <Count label="Cards in the stack" description="0: as many as are spoken of" value={asks.cards} onValue={(cards) => set({ cards })} error={desk.troubleOf('cards')} />
+        <Count
+          label="Cards in the stack"
+          description="0: as many as are spoken of"
+          value={asks.cards}
+          onValue={(cards) => set({ cards })}
+          error={desk.troubleOf('cards')}
+        />
         <Count label="Packs" description="shuffled together" value={asks.packs} onValue={(packs) => set({ packs })} error={desk.troubleOf('packs')} />
       </div>
       <div className="pair">
         <Count label="Jokers" value={asks.jokers} onValue={(jokers) => set({ jokers })} error={desk.troubleOf('jokers')} />
-        <Words label="Values left out" placeholder="two, three" value={(asks.without ?? []).join(', ')} onValue={(words) => set({ without: words.split(',').map((word) => word.trim()).filter(Boolean) })} error={desk.troubleOf('without')} />
+        <Words
+          label="Values left out"
+          placeholder="two, three"
+          value={(asks.without ?? []).join(', ')}
+          onValue={(words) =>
+            set({
+              without: words
+                .split(',')
+                .map((word) => word.trim())
+                .filter(Boolean),
+            })
+          }
+          error={desk.troubleOf('without')}
+        />
       </div>
       <Words label="A new pack lies so" value={asks.new_pack} onValue={(new_pack) => set({ new_pack })} error={desk.troubleOf('new_pack')} />
     </>
@@ -97,19 +123,26 @@ export function StackDesk({ opening, title, about }: DeskProps<'stack'>) {
                     'From new-pack order': (
                       <>
                         <p className="quiet">
-                          {assembly.blocks.length} blocks, each put under the ones before; or {assembly.passes.length} times through the pack, pushing out the cards of the stack as they come.
+                          {assembly.blocks.length} blocks, each put under the ones before; or {assembly.passes.length} times through the pack, pushing out the
+                          cards of the stack as they come.
                         </p>
                         <DeskTable
                           name="From new-pack order"
                           head={['Cards', 'From', 'To', 'How']}
-                          rows={assembly.blocks.map((block) => [block.cards, block.first, block.cards > 1 ? block.last : '', block.cards === 1 ? '' : block.reverses ? 'dealt singly' : 'lifted as they lie'])}
+                          rows={assembly.blocks.map((block) => [
+                            block.cards,
+                            block.first,
+                            block.cards > 1 ? block.last : '',
+                            block.cards === 1 ? '' : block.reverses ? 'dealt singly' : 'lifted as they lie',
+                          ])}
                         />
                       </>
                     ),
                     'From a shuffled pack': (
                       <>
                         <p className="quiet">
-                          Deal the pack face up onto {assembly.piles} piles by the first number, other cards aside; turn each pile over and put pile 1 on pile 2 and so on. Deal again by the second number, and gather the same way.
+                          Deal the pack face up onto {assembly.piles} piles by the first number, other cards aside; turn each pile over and put pile 1 on pile 2
+                          and so on. Deal again by the second number, and gather the same way.
                         </p>
                         <DeskTable name="From a shuffled pack" head={['Card', 'First deal: pile', 'Second deal: pile']} rows={assembly.deals} />
                       </>

@@ -14,7 +14,19 @@ import { lines, numbers } from './asks';
 import type { DeskState } from './useDesk';
 
 /** The frame of a desk: what is asked on the left, what comes out on the right. */
-export function DeskFrame<N extends DeskName>({ desk, title, about, form, children }: { desk: DeskState<N>; title: string; about: string; form: ReactNode; children: ReactNode }) {
+export function DeskFrame<N extends DeskName>({
+  desk,
+  title,
+  about,
+  form,
+  children,
+}: {
+  desk: DeskState<N>;
+  title: string;
+  about: string;
+  form: ReactNode;
+  children: ReactNode;
+}) {
   return (
     <div className="desk">
       <form className="asks" aria-label={`What is asked: ${title}`} onSubmit={(event) => event.preventDefault()}>
@@ -63,7 +75,13 @@ export function Picture<N extends DeskName>({ desk, name, children }: { desk: De
         <Files desk={desk} />
       </figcaption>
       {/* Drawn by our own server, which escapes every word in it. */}
-      {picture ? <Scrolling className="drawn" name={`Picture: ${name}`}><div dangerouslySetInnerHTML={{ __html: picture }} /></Scrolling> : <p className="quiet">Nothing to draw.</p>}
+      {picture ? (
+        <Scrolling className="drawn" name={`Picture: ${name}`}>
+          <div dangerouslySetInnerHTML={{ __html: picture }} />
+        </Scrolling>
+      ) : (
+        <p className="quiet">Nothing to draw.</p>
+      )}
     </figure>
   );
 }
@@ -205,7 +223,14 @@ export function Parts({ parts, children }: { parts: Record<string, ReactNode>; c
   const open = shown !== undefined && shown in parts ? shown : names[0];
   if (open === undefined) return null;
   return (
-    <Tabs className="parts" label="Parts of the answer" tabs={names.map((name) => ({ value: name, label: name }))} value={open} onChange={setShown} beside={children}>
+    <Tabs
+      className="parts"
+      label="Parts of the answer"
+      tabs={names.map((name) => ({ value: name, label: name }))}
+      value={open}
+      onChange={setShown}
+      beside={children}
+    >
       {parts[open]}
     </Tabs>
   );
@@ -221,7 +246,9 @@ interface FieldProps<V> {
 }
 
 export function Count({ value, onValue, ...rest }: FieldProps<number>) {
-  return <NumberInput size="xs" value={value} allowDecimal={false} allowNegative={false} onChange={(now) => typeof now === 'number' && onValue(now)} {...rest} />;
+  return (
+    <NumberInput size="xs" value={value} allowDecimal={false} allowNegative={false} onChange={(now) => typeof now === 'number' && onValue(now)} {...rest} />
+  );
 }
 
 /** Some numbers in one field; what is being typed stays as it is. */
@@ -247,7 +274,18 @@ export function Words({ value, onValue, ...rest }: FieldProps<string>) {
 }
 
 export function Rows({ value, onValue, rows = 4, ...rest }: FieldProps<string[]> & { rows?: number }) {
-  return <Textarea size="xs" autosize minRows={rows} maxRows={14} value={value.join('\n')} onChange={(event) => onValue(lines(event.currentTarget.value))} spellCheck={false} {...rest} />;
+  return (
+    <Textarea
+      size="xs"
+      autosize
+      minRows={rows}
+      maxRows={14}
+      value={value.join('\n')}
+      onChange={(event) => onValue(lines(event.currentTarget.value))}
+      spellCheck={false}
+      {...rest}
+    />
+  );
 }
 
 export function Told({ children, tone = 'sure' }: { children: ReactNode; tone?: 'sure' | 'broken' | 'plain' }) {

@@ -51,7 +51,7 @@ export function useDesk<N extends DeskName>(name: N, opening: DeskAsks[N]): Desk
       const replace = Date.now() - changed.current < PAUSE;
       changed.current = Date.now();
       latest.current = { ...latest.current, ...change };
-      const asked = toAddress(latest.current as Record<string, unknown>, opening as Record<string, unknown>);
+      const asked = toAddress(latest.current, opening);
       underway.current.push(asked);
       setSearch(
         (before) => {

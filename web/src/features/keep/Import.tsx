@@ -27,7 +27,8 @@ export function ImportButtons() {
       const found = await lookAt(files);
       const [one, another] = found.routines;
       if (!one) {
-        for (const told of found.refused) notifications.show({ color: 'red', title: `${files.length === 1 ? files[0]?.name : 'This'} is not a routine`, message: told });
+        for (const told of found.refused)
+          notifications.show({ color: 'red', title: `${files.length === 1 ? files[0]?.name : 'This'} is not a routine`, message: told });
       } else if (!another && one.state === 'new' && found.refused.length === 0 && !found.settings) {
         // Nothing is to be decided about a single new routine: it is what one wants to see.
         const [added] = (await api.takeIn(found.token, { default: 'both', decisions: {}, leave: [], settings: false })).added;
@@ -63,7 +64,8 @@ export function ImportButtons() {
         onChange={(event) => {
           const files = [...(event.currentTarget.files ?? [])].filter((file) => /\.(pivot|json)$/i.test(file.name));
           event.currentTarget.value = '';
-          if (files.length === 0) notifications.show({ color: 'red', title: 'Nothing is imported', message: 'There is no .pivot or .json file in that folder.' });
+          if (files.length === 0)
+            notifications.show({ color: 'red', title: 'Nothing is imported', message: 'There is no .pivot or .json file in that folder.' });
           void look(files);
         }}
       />
@@ -156,7 +158,9 @@ function Preview({ coming, close }: { coming: Coming; close: () => void }) {
           </li>
         ))}
       </ul>
-      {coming.settings && <Checkbox label="My settings give way to those that come" checked={settings} onChange={(event) => setSettings(event.currentTarget.checked)} />}
+      {coming.settings && (
+        <Checkbox label="My settings give way to those that come" checked={settings} onChange={(event) => setSettings(event.currentTarget.checked)} />
+      )}
       <Group justify="end" mt="md">
         <Button variant="default" onClick={close}>
           Take nothing

@@ -11,7 +11,8 @@ import './keep.css';
 const when = (iso: string) => new Date(iso).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
 const size = (bytes: number) => (bytes < 1_000_000 ? `${Math.max(1, Math.round(bytes / 1000))} kB` : `${(bytes / 1_000_000).toFixed(1)} MB`);
 const counted = (many: number, what: string) => `${many} ${what}${many === 1 ? '' : 's'}`;
-const refused = (error: Error) => notifications.show({ color: 'red', title: 'Nothing was changed', message: error instanceof ApiError ? error.whole : error.message });
+const refused = (error: Error) =>
+  notifications.show({ color: 'red', title: 'Nothing was changed', message: error instanceof ApiError ? error.whole : error.message });
 
 /** What keeps the shelf: its back-ups, its archive, and what was taken off it. */
 export default function KeepPage() {
@@ -85,14 +86,20 @@ export default function KeepPage() {
       <section className="panel">
         <header>
           <h2>Back-ups</h2>
-          <Button size="compact-sm" leftSection={<IconArchive size={16} />} onClick={() => make.mutate()} loading={make.isPending} disabled={!keep.file || keep.trouble !== null}>
+          <Button
+            size="compact-sm"
+            leftSection={<IconArchive size={16} />}
+            onClick={() => make.mutate()}
+            loading={make.isPending}
+            disabled={!keep.file || keep.trouble !== null}
+          >
             Back up now
           </Button>
         </header>
         {keep.file ? (
           <p className="where">
-            The shelf is <code>{keep.file}</code>, {size(keep.bytes)}; its back-ups lie in <code>{keep.folder}</code>. One is made by itself each day; of those the last seven
-            days and eight weeks are kept, and all that you made.
+            The shelf is <code>{keep.file}</code>, {size(keep.bytes)}; its back-ups lie in <code>{keep.folder}</code>. One is made by itself each day; of those
+            the last seven days and eight weeks are kept, and all that you made.
           </p>
         ) : (
           <p className="where">This shelf lies in memory only: it ends with the server.</p>
@@ -134,7 +141,8 @@ export default function KeepPage() {
         {asked && (
           <>
             <p>
-              The shelf will be as it was {when(asked.made_at)} ({asked.why}). {keep.trouble ? 'The damaged file is kept beside it.' : 'What it is now becomes a back-up first, so that you can come back.'}
+              The shelf will be as it was {when(asked.made_at)} ({asked.why}).{' '}
+              {keep.trouble ? 'The damaged file is kept beside it.' : 'What it is now becomes a back-up first, so that you can come back.'}
             </p>
             <Group justify="end">
               <Button variant="default" onClick={() => setAsking(null)}>
@@ -161,7 +169,8 @@ function Archive({ keep }: { keep: Keep }) {
         <h2>The shelf as one file</h2>
       </header>
       <p>
-        {counted(keep.routines, 'routine')} with all versions{keep.removed ? `, ${counted(keep.removed, 'removed one')}` : ''} and the settings, as plain texts in a .zip that imports back to the same.
+        {counted(keep.routines, 'routine')} with all versions{keep.removed ? `, ${counted(keep.removed, 'removed one')}` : ''} and the settings, as plain texts
+        in a .zip that imports back to the same.
       </p>
       <Group align="end">
         <MultiSelect

@@ -93,7 +93,10 @@ export default function NotesPage() {
 function Read({ one, onChoose }: { one: Sentence; onChoose: (said: string, nth: number) => void }) {
   const { readings, asks, cannot } = one.answer;
   const options = [
-    ...readings.map((reading, i) => ({ value: String(i), label: `${reading.lines.map((line) => line.trim()).join(' / ')}${reading.does ? ` (${reading.does})` : ''}` })),
+    ...readings.map((reading, i) => ({
+      value: String(i),
+      label: `${reading.lines.map((line) => line.trim()).join(' / ')}${reading.does ? ` (${reading.does})` : ''}`,
+    })),
     { value: String(AS_REMARK), label: 'keep it as a remark' },
   ];
   const taken = readings[one.taken]?.taken ?? [];

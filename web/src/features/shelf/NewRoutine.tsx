@@ -21,7 +21,13 @@ export function NewRoutine({ opened, close, onNew }: NewRoutineProps) {
   return (
     <Modal opened={opened} onClose={close} title="New routine" size="lg">
       <NavLink data-autofocus component="button" label="A blank page" description="A pack, and nothing else yet" onClick={() => begin(BLANK)} />
-      <NavLink component={Link} to="/notes" label="Read my notes" description="A page of everyday words becomes a routine; nothing of it is lost" onClick={close} />
+      <NavLink
+        component={Link}
+        to="/notes"
+        label="Read my notes"
+        description="A page of everyday words becomes a routine; nothing of it is lost"
+        onClick={close}
+      />
       <h3 className="families-head">From a family</h3>
       {isPending && <p>Fetching the families…</p>}
       {families.map((family) => (

@@ -64,7 +64,8 @@ export function ShelfPage() {
   const wanted = sought.trim().toLowerCase();
   const [wantedBadges, setWantedBadges] = useState<string[]>([]);
   const badges = [...new Set((routines ?? []).flatMap((routine) => routine.badges))].sort();
-  const shown = (routines ?? []).map((routine, i) => ({ routine, proof: proofs[i]?.data }))
+  const shown = (routines ?? [])
+    .map((routine, i) => ({ routine, proof: proofs[i]?.data }))
     .filter(({ routine }) => `${routine.title} ${routine.note ?? ''} ${routine.text}`.toLowerCase().includes(wanted))
     .filter(({ routine }) => wantedBadges.every((badge) => routine.badges.includes(badge)));
 
@@ -106,7 +107,10 @@ export function ShelfPage() {
         </div>
       )}
       {routines && routines.length > 0 && shown.length === 0 && (
-        <p>{sought ? `No routine has “${sought}” in it` : 'No routine is like that'}{wantedBadges.length > 0 && sought ? ' with these marks' : ''}.</p>
+        <p>
+          {sought ? `No routine has “${sought}” in it` : 'No routine is like that'}
+          {wantedBadges.length > 0 && sought ? ' with these marks' : ''}.
+        </p>
       )}
       <NewRoutine opened={beginning} close={() => setBeginning(false)} onNew={add.mutate} />
       {badges.length > 0 && (
@@ -134,19 +138,19 @@ export function ShelfPage() {
               {routine.badges.length > 0 && <p className="badges">{routine.badges.join(' · ')}</p>}
             </div>
             <Group gap={4} className="item-tools">
-            <Button variant="subtle" color="gray" size="compact-sm" component={Link} to={`/show/${routine.id}`} aria-label={`Show ${routine.title}`}>
-              Show
-            </Button>
-            <Button
-              variant="subtle"
-              color="gray"
-              size="compact-sm"
-              leftSection={<IconTrash size={15} />}
-              onClick={() => remove.mutate(routine)}
-              aria-label={`Remove ${routine.title}`}
-            >
-              Remove
-            </Button>
+              <Button variant="subtle" color="gray" size="compact-sm" component={Link} to={`/show/${routine.id}`} aria-label={`Show ${routine.title}`}>
+                Show
+              </Button>
+              <Button
+                variant="subtle"
+                color="gray"
+                size="compact-sm"
+                leftSection={<IconTrash size={15} />}
+                onClick={() => remove.mutate(routine)}
+                aria-label={`Remove ${routine.title}`}
+              >
+                Remove
+              </Button>
             </Group>
           </li>
         ))}

@@ -30,7 +30,9 @@ export function CostsPanel({ text }: { text: string }) {
       <section aria-label="Effort">
         <h2>Effort</h2>
         <p className="sum-up">
-          <b>{Math.round(costs.effort.seconds)} seconds</b>, {counted(costs.effort.cards, 'card')} handled in {counted(costs.effort.deals, 'deal')}, {counted(costs.effort.decisions, 'decision')} of theirs; the longest silence is {counted(costs.effort.silent, 'card')}. Of all paths, the one that handles most.
+          <b>{Math.round(costs.effort.seconds)} seconds</b>, {counted(costs.effort.cards, 'card')} handled in {counted(costs.effort.deals, 'deal')},{' '}
+          {counted(costs.effort.decisions, 'decision')} of theirs; the longest silence is {counted(costs.effort.silent, 'card')}. Of all paths, the one that
+          handles most.
         </p>
         <Lines costs={costs} />
         {costs.effort.sums.length > 0 && (
@@ -42,7 +44,8 @@ export function CostsPanel({ text }: { text: string }) {
             ))}
             {costs.effort.thinking.map((one) => (
               <li key={`${one.name} ${one.learned}`}>
-                You learn {one.name} in line {one.learned} and need it in line {one.needed}: {one.lines === 0 ? 'at once' : `${Math.round(one.seconds)} seconds and ${one.lines} lines lie between`}.
+                You learn {one.name} in line {one.learned} and need it in line {one.needed}:{' '}
+                {one.lines === 0 ? 'at once' : `${Math.round(one.seconds)} seconds and ${one.lines} lines lie between`}.
               </li>
             ))}
           </ul>
@@ -52,15 +55,57 @@ export function CostsPanel({ text }: { text: string }) {
       <section aria-label="The table">
         <h2>On the table</h2>
         <div className="controls">
-          <SegmentedControl aria-label="Cards" size="xs" data={['poker', 'bridge']} value={surface.size} onChange={(size) => setSurface({ ...surface, size: size as 'poker' | 'bridge' })} />
-          <NumberInput size="xs" w={115} label="Table, mm wide" value={surface.table} min={100} max={5000} step={50} onChange={(now) => typeof now === 'number' && now >= 100 && setSurface({ ...surface, table: now })} />
-          <NumberInput size="xs" w={95} label="mm deep" value={surface.depth} min={90} max={3000} step={50} onChange={(now) => typeof now === 'number' && now >= 90 && setSurface({ ...surface, depth: now })} />
-          <NumberInput size="xs" w={125} label="A row overlaps, %" value={Math.round(100 * surface.overlap)} min={0} max={90} step={5} onChange={(now) => typeof now === 'number' && setSurface({ ...surface, overlap: now / 100 })} />
-          <NumberInput size="xs" w={95} label="Laid in rows" value={surface.rows} min={1} max={6} onChange={(now) => typeof now === 'number' && now >= 1 && setSurface({ ...surface, rows: now })} />
+          <SegmentedControl
+            aria-label="Cards"
+            size="xs"
+            data={['poker', 'bridge']}
+            value={surface.size}
+            onChange={(size) => setSurface({ ...surface, size: size })}
+          />
+          <NumberInput
+            size="xs"
+            w={115}
+            label="Table, mm wide"
+            value={surface.table}
+            min={100}
+            max={5000}
+            step={50}
+            onChange={(now) => typeof now === 'number' && now >= 100 && setSurface({ ...surface, table: now })}
+          />
+          <NumberInput
+            size="xs"
+            w={95}
+            label="mm deep"
+            value={surface.depth}
+            min={90}
+            max={3000}
+            step={50}
+            onChange={(now) => typeof now === 'number' && now >= 90 && setSurface({ ...surface, depth: now })}
+          />
+          <NumberInput
+            size="xs"
+            w={125}
+            label="A row overlaps, %"
+            value={Math.round(100 * surface.overlap)}
+            min={0}
+            max={90}
+            step={5}
+            onChange={(now) => typeof now === 'number' && setSurface({ ...surface, overlap: now / 100 })}
+          />
+          <NumberInput
+            size="xs"
+            w={95}
+            label="Laid in rows"
+            value={surface.rows}
+            min={1}
+            max={6}
+            onChange={(now) => typeof now === 'number' && now >= 1 && setSurface({ ...surface, rows: now })}
+          />
         </div>
         <p className={costs.room.fits ? 'sum-up' : 'sum-up broken'}>
           {costs.room.fits ? 'It fits: ' : 'It does not fit: '}
-          <b>{Math.round(costs.room.width)} mm</b> at its widest, {Math.round(costs.room.height)} mm deep{costs.room.line ? `, in line ${costs.room.line}` : ''}. {costs.room.remedy}
+          <b>{Math.round(costs.room.width)} mm</b> at its widest, {Math.round(costs.room.height)} mm deep{costs.room.line ? `, in line ${costs.room.line}` : ''}
+          . {costs.room.remedy}
         </p>
         <Room costs={costs} surface={surface} />
       </section>
@@ -77,12 +122,22 @@ export function CostsPanel({ text }: { text: string }) {
             ))}
           </ul>
         )}
-        <p className="quiet">Numbers of cards, faces, positions, predictions and names in braces are proved on every path. End a line with (untrue) where you mean to mislead.</p>
+        <p className="quiet">
+          Numbers of cards, faces, positions, predictions and names in braces are proved on every path. End a line with (untrue) where you mean to mislead.
+        </p>
       </section>
       <section aria-label="What can be seen">
         <h2>What can be seen</h2>
         <div className="controls">
-          <NumberInput size="xs" w={210} label="A packet looks thick from, cards" value={thick} min={2} max={60} onChange={(now) => typeof now === 'number' && now >= 2 && setThick(now)} />
+          <NumberInput
+            size="xs"
+            w={210}
+            label="A packet looks thick from, cards"
+            value={thick}
+            min={2}
+            max={60}
+            onChange={(now) => typeof now === 'number' && now >= 2 && setThick(now)}
+          />
         </div>
         <table className="seen">
           <thead>
@@ -110,7 +165,8 @@ export function CostsPanel({ text }: { text: string }) {
         </table>
         {costs.exposure.turned_away.length > 0 && (
           <p>
-            You look away in {costs.exposure.turned_away.map(([first, last]) => (first === last ? `line ${first}` : `lines ${first} to ${last}`)).join(' and ')}.
+            You look away in {costs.exposure.turned_away.map(([first, last]) => (first === last ? `line ${first}` : `lines ${first} to ${last}`)).join(' and ')}
+            .
           </p>
         )}
       </section>
@@ -155,14 +211,27 @@ function Room({ costs, surface }: { costs: Costs; surface: Schemas['SurfaceIn'] 
   const { pieces, height, width, card_width, card_height } = costs.room;
   const middle = Math.max(0, (surface.table - width) / 2);
   return (
-    <svg className="room" viewBox={`0 0 ${Math.max(surface.table, width) + 40} ${Math.max(surface.depth, height + 10) + 30}`} role="img" aria-label={`When it takes most room: ${pieces.map((piece) => `${piece.name}, ${piece.cards} cards`).join('; ')}`}>
+    <svg
+      className="room"
+      viewBox={`0 0 ${Math.max(surface.table, width) + 40} ${Math.max(surface.depth, height + 10) + 30}`}
+      role="img"
+      aria-label={`When it takes most room: ${pieces.map((piece) => `${piece.name}, ${piece.cards} cards`).join('; ')}`}
+    >
       <rect x={20} y={10} width={surface.table} height={surface.depth} rx={8} className="cloth" />
       {pieces.map((piece, i) => {
         const over = middle + piece.left + piece.width > surface.table || piece.top + piece.height > surface.depth;
         return (
           <g key={i}>
             {piece.spots.map(([across, down], k) => (
-              <rect key={k} x={20 + middle + piece.left + across} y={10 + piece.top + down} width={card_width} height={card_height} rx={4} className={over ? 'heap over' : 'heap'} />
+              <rect
+                key={k}
+                x={20 + middle + piece.left + across}
+                y={10 + piece.top + down}
+                width={card_width}
+                height={card_height}
+                rx={4}
+                className={over ? 'heap over' : 'heap'}
+              />
             ))}
             <text x={26 + middle + piece.left} y={32 + piece.top} fontSize={15}>
               {piece.name}
@@ -187,7 +256,17 @@ function Paces({ settings }: { settings: Settings }) {
       <summary>Your paces, in seconds</summary>
       <div className="controls">
         {PACES.map(([pace, label]) => (
-          <NumberInput key={pace} size="xs" w={150} label={label} value={paces[pace]} min={0} max={60} step={0.1} onChange={(now) => typeof now === 'number' && setPaces({ ...paces, [pace]: now })} />
+          <NumberInput
+            key={pace}
+            size="xs"
+            w={150}
+            label={label}
+            value={paces[pace]}
+            min={0}
+            max={60}
+            step={0.1}
+            onChange={(now) => typeof now === 'number' && setPaces({ ...paces, [pace]: now })}
+          />
         ))}
         <Button size="xs" variant="default" loading={save.isPending} onClick={() => save.mutate()}>
           Reckon with these

@@ -24,7 +24,19 @@ function PartView({ part }: { part: Part }) {
     case 'paragraph':
       return <p>{part.words}</p>;
     case 'items':
-      return part.numbered ? <ol>{part.rows.map((row, i) => <li key={i}>{row}</li>)}</ol> : <ul>{part.rows.map((row, i) => <li key={i}>{row}</li>)}</ul>;
+      return part.numbered ? (
+        <ol>
+          {part.rows.map((row, i) => (
+            <li key={i}>{row}</li>
+          ))}
+        </ol>
+      ) : (
+        <ul>
+          {part.rows.map((row, i) => (
+            <li key={i}>{row}</li>
+          ))}
+        </ul>
+      );
     case 'grid':
       return (
         <table>

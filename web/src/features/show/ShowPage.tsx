@@ -30,7 +30,7 @@ export default function ShowPage() {
   const id = Number(useParams().id);
   const { data: routine, error } = useQuery(savedRoutineQuery(id));
   const [search, setSearch] = useSearchParams();
-  const tab = (TABS.find((one) => one.value === search.get('tab'))?.value ?? 'cues') as Tab;
+  const tab = TABS.find((one) => one.value === search.get('tab'))?.value ?? 'cues';
   if (error) return <NotFound what={error instanceof ApiError && error.status === 404 ? 'This routine is not on the shelf.' : error.message} />;
   if (!routine) return <Skeleton height={300} aria-label="Opening the routine" />;
   const choose = (to: Tab) => setSearch(to === 'cues' ? {} : { tab: to });

@@ -31,11 +31,7 @@ function Region({ text, onLine, replace }: PanelProps) {
         <ul key={limit.name} className="advice" aria-label={`Keeping ${limit.name} inside`}>
           <li>
             To lead them inside, below <ToLine line={limit.line} onLine={onLine} />: “{limit.steer}”{' '}
-            <Button
-              size="compact-xs"
-              variant="subtle"
-              onClick={() => replace(text.split('\n').toSpliced(limit.line, 0, `  “${limit.steer}”`).join('\n'))}
-            >
+            <Button size="compact-xs" variant="subtle" onClick={() => replace(text.split('\n').toSpliced(limit.line, 0, `  “${limit.steer}”`).join('\n'))}>
               Write it
             </Button>
           </li>
@@ -75,8 +71,11 @@ function Sweeping({ text, lines, onLine }: PanelProps) {
     const wanted = chosen.map((one, i) => (one ? { one, tried: values(typed[i] ?? '') } : null)).filter((one) => one !== null);
     const ordered = wanted.toSorted((a, b) => a.one.line - b.one.line || a.one.start - b.one.start);
     setAsked({
-      text: withBlanks(text, ordered.map(({ one }) => one)),
-      domains: Object.fromEntries(ordered.map(({ tried }, i) => [String(i + 1), tried]).filter(([, tried]) => tried?.length)),
+      text: withBlanks(
+        text,
+        ordered.map(({ one }) => one),
+      ),
+      domains: Object.fromEntries(ordered.map(({ tried }, i) => [String(i + 1), tried] as const).filter(([, tried]) => tried.length)),
     });
   };
   return (
@@ -131,8 +130,14 @@ function Sweeping({ text, lines, onLine }: PanelProps) {
 }
 
 const MARKS: Record<string, [string, string]> = {
-  proved: ['●', 'proved'], fixed: ['●', 'one place'], rule: ['●', 'a rule'], 'one-of': ['◐', 'one of a few'],
-  lost: ['✕', 'lost'], refuted: ['✕', 'fails'], unsettled: ['?', 'not settled'], impossible: ['–', 'cannot be done'],
+  proved: ['●', 'proved'],
+  fixed: ['●', 'one place'],
+  rule: ['●', 'a rule'],
+  'one-of': ['◐', 'one of a few'],
+  lost: ['✕', 'lost'],
+  refuted: ['✕', 'fails'],
+  unsettled: ['?', 'not settled'],
+  impossible: ['–', 'cannot be done'],
 };
 
 /** One square for each case; with two numbers a grid. */
@@ -177,13 +182,16 @@ function Picture({ sweep }: { sweep: Sweep }) {
               <tr key={first?.domain[i] ?? i}>
                 {second && <th scope="row">{row[0]?.values[0]}</th>}
                 {row.map((cell) => {
-                  const [mark, word] = cell.verdict === 'refuted' && cell.share !== 1 ? ['◐', 'fails on some paths'] : (MARKS[cell.verdict] ?? ['?', cell.verdict]);
+                  const [mark, word] =
+                    cell.verdict === 'refuted' && cell.share !== 1 ? ['◐', 'fails on some paths'] : (MARKS[cell.verdict] ?? ['?', cell.verdict]);
                   const said = [`${cell.values.join(', ')}: ${word}`, cell.says, cell.landing].filter(Boolean).join(', ');
                   return (
                     <td
                       key={cell.values.join(' ')}
                       className={`cell ${mark === '●' ? 'good' : mark === '✕' ? 'bad' : ''}`}
-                      style={mark === '◐' ? { background: `color-mix(in srgb, var(--red-wash) ${Math.round((cell.share ?? 0.5) * 100)}%, transparent)` } : undefined}
+                      style={
+                        mark === '◐' ? { background: `color-mix(in srgb, var(--red-wash) ${Math.round((cell.share ?? 0.5) * 100)}%, transparent)` } : undefined
+                      }
                       title={said}
                     >
                       <span role="img" aria-label={said}>

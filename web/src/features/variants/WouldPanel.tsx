@@ -15,12 +15,18 @@ export function WouldPanel({ text, lines, onLine, replace }: PanelProps) {
   if (!blanks)
     return (
       <p className="quiet">
-        Write <b>?</b> in place of a number, a position, an order or a word, and every way to fill it appears here. The routine
-        needs an ending to make true.
+        Write <b>?</b> in place of a number, a position, an order or a word, and every way to fill it appears here. The routine needs an ending to make true.
       </p>
     );
   const found = data?.solution;
-  const submit = () => setAsked(Object.fromEntries(Object.entries(typed).map(([n, words]) => [n, values(words)]).filter(([, v]) => v?.length)));
+  const submit = () =>
+    setAsked(
+      Object.fromEntries(
+        Object.entries(typed)
+          .map(([n, words]) => [n, values(words)] as const)
+          .filter(([, v]) => v.length),
+      ),
+    );
   return (
     <>
       {data?.trouble && <p className="trouble">{data.trouble}</p>}

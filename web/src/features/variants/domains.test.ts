@@ -22,7 +22,10 @@ test.each([
 });
 
 test('numbers and blanks are those in slots, not those in a title', () => {
-  expect(literals(TEXT, LINES).map((one) => [one.line, one.value])).toEqual([[2, 12], [3, 20]]);
+  expect(literals(TEXT, LINES).map((one) => [one.line, one.value])).toEqual([
+    [2, 12],
+    [3, 20],
+  ]);
   expect(marks(TEXT, LINES)).toEqual([3]);
 });
 
