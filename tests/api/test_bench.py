@@ -60,8 +60,19 @@ def test_questions_about_a_routine_that_is_none_yet(client: TestClient) -> None:
         assert "“crads” does not fit" in post(client, path, text="Pack: 9 crads", job=path)["trouble"]
         told = post(client, path, text="Pack: 9 cards\nPlace A 2nd\nEnds with: the top card of deck is A", job=path)
         assert "no blank" in told["trouble"]
-    wrong = client.post("/api/solve", json={"text": "Pack: 9 cards", "job": "w", "domains": {"x": ["1"]}})
+    wrong = client.post("/api/solve", json={"text": "Pack: 9 cards", "job": "w", "domains": {"x": "1"}})
     assert wrong.status_code == 422 and wrong.json()["where"]
+
+
+def test_a_sweep_over_two_numbers_of_the_text(client: TestClient) -> None:
+    text = "Pack: 9 cards, any order\nPlace A 2nd\nDeal 3 cards from deck\nEnds with: the 2nd card of dealt is A\n"
+    numbers = {
+        one["value"]: {"line": one["line"], "start": one["start"]}
+        for one in post(client, "read", text=text)["numbers"]
+    }
+    asked = {"varies": [numbers["3"]], "domains": {"1": "1 to 4"}}
+    rows = post(client, "sweep", text=text, job="s", **asked)["sweep"]["rows"]
+    assert [row["verdict"] for row in rows] == ["impossible", "refuted", "proved", "refuted"]
 
 
 def test_a_path_is_played_with_its_decisions_in_words(client: TestClient) -> None:

@@ -25,7 +25,7 @@ from golden_pivot.core.steps import REGISTRY
 from golden_pivot.core.variants.blanks import solve
 from golden_pivot.core.variants.edits import edited
 from golden_pivot.core.variants.explain import EachTime, explain
-from golden_pivot.core.variants.fields import NothingToFill
+from golden_pivot.core.variants.fields import NothingToFill, blanks_of, numbers_of, with_blanks
 from golden_pivot.core.variants.limits import Outside, limits_of
 from golden_pivot.core.variants.slips import ALL, ELSEWHERE, HARMLESS, SOME, Fragility, fragility_of, slips_of
 from golden_pivot.core.variants.sweeps import sweep, with_blank
@@ -444,3 +444,15 @@ def test_slips_stop_at_a_line_where_there_is_no_room_for_more() -> None:
     assert every.untried == 0 < few.untried and tried
     assert [one for one in every.outcomes if one.slip.line in tried] == list(few.outcomes)
     assert len(few.outcomes) + few.untried <= len(slips_of(text))
+
+
+def test_numbers_and_blanks_are_those_in_slots() -> None:
+    text = "Title: 3 ways?\nPack: 9 cards\nPlace BUOY 21st\nSpectator names a number n from ? to 20\n  “Say 4.”\n"
+    routine = read_routine(text)
+    found = numbers_of(routine)
+    assert [(one.line, one.value) for one in found] == [(2, "9"), (3, "21"), (4, "20")]
+    assert found[1].label == "line 3: Place BUOY [21]st" and blanks_of(routine) == (4,)
+    rows = with_blanks(text, [(one.line, one.start) for one in found[1:]]).splitlines()
+    assert rows[2:4] == ["Place BUOY ?th", "Spectator names a number n from ? to ?"]
+    with pytest.raises(NothingToFill):
+        with_blanks(text, [(3, 0)])

@@ -10,6 +10,7 @@ from ..core.answers.notes import Notes
 from ..core.answers.report import EntryReport, OddsReport, StrandsReport, VerdictReport
 from ..core.faults import Fault
 from ..core.language.sheet import SheetLine
+from ..core.variants.fields import NumberInText
 
 
 def _storable(text: str) -> str:
@@ -150,6 +151,8 @@ class SheetOut(Shape):
     lines: list[SheetLine]
     faults: list[Fault]
     to_read: bool = Field(description="some line may be in everyday words")
+    blanks: list[int] = Field(description="the line of each `?`, in order")
+    numbers: list[NumberInText] = Field(description="the numbers for which others may be tried")
 
 
 class SuggestIn(Shape):

@@ -19,6 +19,7 @@ from ..core.language.sheet import sheet_lines
 from ..core.language.suggest import suggestions
 from ..core.reading import Page, ReadSheet, wants_reading, words_for
 from ..core.steps import REGISTRY
+from ..core.variants.fields import blanks_of, numbers_of
 from ..families import families
 from ..store import Routine, Shelf, ShelfTrouble, Unknown, Version
 from . import models as m
@@ -214,6 +215,8 @@ def read(text: m.TextIn) -> m.SheetOut:
         lines=list(sheet_lines(routine)),
         faults=list(routine.faults),
         to_read=any(map(wants_reading, routine.walk())),
+        blanks=list(blanks_of(routine)),
+        numbers=list(numbers_of(routine)),
     )
 
 

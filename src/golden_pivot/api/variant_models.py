@@ -25,8 +25,8 @@ class SlipsOut(Shape):
 
 
 Domains = Annotated[
-    dict[Annotated[str, Field(pattern=r"^[0-9]{1,2}$")], list[Annotated[Text, Field(max_length=200)]]],
-    Field(max_length=26, description="number of a blank, from 1 → what to try for it, the simplest first"),
+    dict[Annotated[str, Field(pattern=r"^[0-9]{1,2}$")], Annotated[Text, Field(max_length=10_000)]],
+    Field(max_length=26, description="number of a blank, from 1 → what to try for it: `3 to 20`, or `on, under`"),
 ]
 
 
@@ -41,11 +41,19 @@ class SolveOut(Shape):
     trouble: str | None
 
 
+class NumberAt(Shape):
+    """A number of the text, as /api/read lists them."""
+
+    line: int
+    start: int
+
+
 class SweepIn(Shape):
     text: Text
     job: str = Field(max_length=64)
-    line: int | None = Field(default=None, ge=1, description="the line whose number varies; else the text has blanks")
-    nth: int = Field(default=1, ge=1, description="which number of the line, from 1")
+    varies: list[NumberAt] = Field(
+        default=[], max_length=2, description="the numbers that vary; none where the text has blanks itself"
+    )
     domains: Domains | None = None
 
 

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 import json
-import os
 import sys
 from collections.abc import Iterable, Iterator
 from contextlib import contextmanager
 from pathlib import Path
 from typing import Annotated, Any
 
+import platformdirs
 import typer
 
 from .. import demo
@@ -25,8 +25,7 @@ Seconds = Annotated[float, typer.Option(help="Budget: seconds.", min=0.001)]
 
 
 def default_data() -> Path:
-    base = os.environ.get("XDG_DATA_HOME") or Path.home() / ".local" / "share"
-    return Path(base) / "golden-pivot" / "shelf.sqlite3"
+    return platformdirs.user_data_path("golden-pivot", appauthor=False) / "shelf.sqlite3"
 
 
 def refuse(message: str) -> typer.Exit:

@@ -14,7 +14,7 @@ from ..core.faults import BadRoutine
 from ..core.language.parser import read_routine
 from ..core.variants.blanks import solve
 from ..core.variants.explain import explain
-from ..core.variants.fields import NothingToFill
+from ..core.variants.fields import NothingToFill, domain_of
 from ..core.variants.limits import limits_of
 from ..core.variants.report_of_variants import limits_report, slips_report, solution_report
 from ..core.variants.slips import fragility_of
@@ -120,8 +120,8 @@ def _domains(tries: list[str] | None) -> dict[int, list[str]]:
     found: dict[int, list[str]] = {}
     for one in tries or []:
         number, _, values = one.partition("=")
-        low, dots, high = values.partition("..")
-        if not number.isdigit() or not values or (dots and not (low.isdigit() and high.isdigit())):
+        tried = domain_of(values)
+        if not number.isdigit() or not tried or (".." in values and len(tried) == 1):
             raise refuse(f"“{one}” does not say what to try. Write 2=10..40, or 1=on,under.")
-        found[int(number)] = list(map(str, range(int(low), int(high) + 1))) if dots else values.split(",")
+        found[int(number)] = tried
     return found

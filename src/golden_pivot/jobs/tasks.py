@@ -21,11 +21,11 @@ from ..core.reading import read_page, read_sheet
 from ..core.search.replay import Play
 from ..core.variants.blanks import solve
 from ..core.variants.explain import explain
-from ..core.variants.fields import NothingToFill
+from ..core.variants.fields import NothingToFill, domain_of, with_blanks
 from ..core.variants.limits import limits_of
 from ..core.variants.report_of_variants import SlipsReport, limits_report, slips_report, solution_report
 from ..core.variants.slips import fragility_of
-from ..core.variants.sweeps import sweep, with_blank
+from ..core.variants.sweeps import sweep
 from .desks import at_desk
 from .shows import costs, other_schools, sheet, sheet_file, side_by_side
 
@@ -139,7 +139,7 @@ def _odds(it: Analysis) -> OddsReport:
 
 
 def _domains(request: dict[str, Any]) -> dict[int, list[str]]:
-    return {int(number): values for number, values in (request.get("domains") or {}).items()}
+    return {int(number): domain_of(words) for number, words in (request.get("domains") or {}).items()}
 
 
 @_remembered
@@ -155,11 +155,10 @@ def solved(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
 
 @_remembered
 def swept(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
-    """{text, line?, nth?, domains?} → {sweep, trouble}. With a line, its nth number is the one that varies."""
+    """{text, varies?, domains?} → {sweep, trouble}; `varies` has the {line, start} of numbers for which others are tried."""
     try:
-        text = (
-            with_blank(request["text"], request["line"], request["nth"]) if request.get("line") else request["text"]
-        )
+        varies = [(one["line"], one["start"]) for one in request.get("varies") or ()]
+        text = with_blanks(request["text"], varies) if varies else request["text"]
         return {"sweep": asdict(sweep(text, budget, _domains(request), budget.progress)), "trouble": None}
     except (NothingToFill, BadRoutine) as trouble:
         return {"sweep": None, "trouble": str(trouble)}

@@ -5,6 +5,7 @@ export type Schemas = components['schemas'];
 export type Routine = Schemas['RoutineOut'];
 export type Sheet = Schemas['SheetOut'];
 export type SheetLine = Schemas['SheetLine'];
+export type NumberInText = Schemas['NumberInText'];
 export type Fault = Omit<Schemas['Fault'], 'is_limit'>;
 export type Proof = Schemas['ProofOut'];
 export type Verdict = Schemas['VerdictReport'];
@@ -152,10 +153,9 @@ export const api = {
   explain: (text: string, job: string, signal?: AbortSignal) => value(client.POST('/api/explain', { body: { text, job }, signal })),
   holds: (text: string, job: string, signal?: AbortSignal) => value(client.POST('/api/holds', { body: { text, job }, signal })),
   slips: (text: string, job: string, signal?: AbortSignal) => value(client.POST('/api/slips', { body: { text, job }, signal })),
-  solve: (text: string, domains: Record<string, string[]>, job: string, signal?: AbortSignal) =>
+  solve: (text: string, domains: Record<string, string>, job: string, signal?: AbortSignal) =>
     value(client.POST('/api/solve', { body: { text, domains, job }, signal })),
-  sweep: (text: string, domains: Record<string, string[]>, job: string, signal?: AbortSignal) =>
-    value(client.POST('/api/sweep', { body: { text, domains, job, nth: 1 }, signal })),
+  sweep: (asked: Omit<Schemas['SweepIn'], 'job'>, job: string, signal?: AbortSignal) => value(client.POST('/api/sweep', { body: { ...asked, job }, signal })),
   sheet: (text: string, kind: SheetKind, job: string, signal?: AbortSignal) =>
     value(client.POST('/api/sheet', { body: { text, kind, job }, signal })) as Promise<SheetDocument>,
   costs: (asked: Omit<Schemas['CostsIn'], 'job'>, job: string, signal?: AbortSignal) =>

@@ -100,15 +100,16 @@ export const desksQuery = () => queryOptions({ queryKey: ['desks'], queryFn: api
 
 export const slipsQuery = (text: string) => searching('slips', text, (job, signal) => api.slips(text, job, signal));
 
-export const solveQuery = (text: string, domains: Record<string, string[]>) =>
+export const solveQuery = (text: string, domains: Record<string, string>) =>
   searching('solve', [text, domains], (job, signal) => api.solve(text, domains, job, signal));
 
 export interface SweepAsked {
   text: string;
-  domains: Record<string, string[]>;
+  varies: { line: number; start: number }[];
+  domains: Record<string, string>;
 }
 
-export const sweepQuery = ({ text, domains }: SweepAsked) => searching('sweep', [text, domains], (job, signal) => api.sweep(text, domains, job, signal));
+export const sweepQuery = (asked: SweepAsked) => searching('sweep', asked, (job, signal) => api.sweep(asked, job, signal));
 
 export const deskQuery = <N extends DeskName>(name: N, asks: DeskAsks[N], lane: 'interactive' | 'long') => ({
   ...searching('desk', [name, lane, asks], (job, signal) => api.desk(name, asks, job, lane, signal)),

@@ -2353,6 +2353,30 @@ export interface components {
              */
             job: string;
         };
+        /**
+         * NumberAt
+         * @description A number of the text, as /api/read lists them.
+         */
+        NumberAt: {
+            /** Line */
+            line: number;
+            /** Start */
+            start: number;
+        };
+        /**
+         * NumberInText
+         * @description A number written in a slot, where one may stand for others.
+         */
+        NumberInText: {
+            /** Line */
+            line: number;
+            /** Start */
+            start: number;
+            /** Value */
+            value: string;
+            /** Label */
+            label: string;
+        };
         /** OddsAnswers */
         OddsAnswers: {
             /** Choices */
@@ -3223,6 +3247,16 @@ export interface components {
              * @description some line may be in everyday words
              */
             to_read: boolean;
+            /**
+             * Blanks
+             * @description the line of each `?`, in order
+             */
+            blanks: number[];
+            /**
+             * Numbers
+             * @description the numbers for which others may be tried
+             */
+            numbers: components["schemas"]["NumberInText"][];
         };
         /**
          * Shows
@@ -3351,7 +3385,7 @@ export interface components {
             job: string;
             /** Domains */
             domains?: {
-                [key: string]: string[];
+                [key: string]: string;
             } | null;
         };
         /** SolveOut */
@@ -3683,19 +3717,14 @@ export interface components {
             /** Job */
             job: string;
             /**
-             * Line
-             * @description the line whose number varies; else the text has blanks
+             * Varies
+             * @description the numbers that vary; none where the text has blanks itself
+             * @default []
              */
-            line?: number | null;
-            /**
-             * Nth
-             * @description which number of the line, from 1
-             * @default 1
-             */
-            nth: number;
+            varies: components["schemas"]["NumberAt"][];
             /** Domains */
             domains?: {
-                [key: string]: string[];
+                [key: string]: string;
             } | null;
         };
         /** SweepOut */

@@ -88,7 +88,9 @@ def explain(routine: Routine, budget: Budget) -> Explanation:
     )
 
 
-def _sentences(routine: Routine, card: str, entries: Sequence[Entry], layouts: Mapping[str, Layout]) -> list[LineSaid]:
+def _sentences(
+    routine: Routine, card: str, entries: Sequence[Entry], layouts: Mapping[str, Layout]
+) -> list[LineSaid]:
     lines = {line.number: line for line in routine.walk()}
     said: list[LineSaid] = []
     before: Entry | None = None

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from itertools import permutations
 
@@ -63,12 +63,80 @@ def fields_of(routine: Routine, domains: Mapping[int, Sequence[str]] | None = No
     return found
 
 
+_MARK, _FIGURES = re.compile(r"\?"), re.compile(r"(?<![\w.])\d+")
+
+
 def _marks(line: Line) -> Iterator[tuple[str, str, int]]:
     """(slot, its type, column) of each `?` of a line."""
+    for slot, type_name, found in _in_slots(line, _MARK):
+        yield slot, type_name, found.start()
+
+
+def _in_slots(line: Line, sought: re.Pattern[str]) -> Iterator[tuple[str, str, re.Match[str]]]:
     for slot, type_name, start, end in line.spans:
-        if type_name not in ("text",):
-            for mark in re.finditer(r"\?", line.text[start:end]):
-                yield slot, type_name, start + mark.start()
+        if type_name != "text":
+            for found in sought.finditer(line.text, start, end):
+                yield slot, type_name, found
+
+
+@dataclass(frozen=True)
+class NumberInText:
+    """A number written in a slot, where one may stand for others."""
+
+    line: int
+    start: int
+    """column from 0"""
+    value: str
+    label: str
+    """the line with it in brackets"""
+
+
+def numbers_of(routine: Routine) -> tuple[NumberInText, ...]:
+    """In the order of the text."""
+    return tuple(
+        NumberInText(line.number, at.start(), at[0], f"line {line.number}: {_marked(line.text, at)}")
+        for line in routine.walk()
+        for _, _, at in _in_slots(line, _FIGURES)
+    )
+
+
+def _marked(row: str, at: re.Match[str]) -> str:
+    return f"{row[: at.start()].lstrip()}[{at[0]}]{row[at.end() :]}"
+
+
+def blanks_of(routine: Routine) -> tuple[int, ...]:
+    """The line of each `?`, in order."""
+    return tuple(line.number for line in routine.walk() for _ in _marks(line))
+
+
+def with_blanks(text: str, places: Iterable[tuple[int, int]]) -> str:
+    """The text with a `?` for the number at each of these places, (line, column). Raises NothingToFill where there is none."""
+    rows = lines_of(text)
+    for line, start in sorted(places, reverse=True):
+        row = rows[line - 1] if 1 <= line <= len(rows) else ""
+        at = _FIGURES.match(row, start)
+        if not at:
+            raise NothingToFill(f"Line {line} has no number at column {start + 1} to be changed.")
+        tail = re.sub(r"^(st|nd|rd|th)\b", "th", row[at.end() :])
+        rows[line - 1] = f"{row[: at.start()]}?{tail}"
+    return "\n".join(rows) + "\n"
+
+
+def domain_of(words: str) -> list[str]:
+    """What is to be tried, as one writes it: a run of numbers, or words with commas or semicolons between them.
+
+    >>> domain_of("3 to 6"), domain_of("7..9"), domain_of("on, under"), domain_of("9 to 3")
+    (['3', '4', '5', '6'], ['7', '8', '9'], ['on', 'under'], [])
+    """
+    if run := _RUN.fullmatch(words):
+        low, high = int(run[1]), int(run[2])
+        return list(map(str, range(low, min(high, low + MOST_TRIED) + 1)))
+    return [word.strip() for word in re.split("[,;\n]", words) if word.strip()]
+
+
+_RUN = re.compile(r"\s*([0-9]{1,9})\s*(?:to|-|–|\.\.)\s*([0-9]{1,9})\s*")
+MOST_TRIED = 5000
+"""numbers of a run that is written down"""
 
 
 def _pack_size(routine: Routine) -> int:

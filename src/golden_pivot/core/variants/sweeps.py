@@ -13,7 +13,7 @@ from ..answers.verdicts import UNSETTLED, prove
 from ..budget import Budget
 from ..faults import BadRoutine
 from ..language.parser import lines_of, read_routine
-from .fields import Field, NothingToFill, fields_of, filled
+from .fields import Field, NothingToFill, fields_of, filled, with_blanks
 
 MOST_CELLS = 1500
 UNREACHED = "No path comes to a claim."
@@ -50,10 +50,7 @@ def with_blank(text: str, line: int, nth: int = 1) -> str:
     found = list(re.finditer(r"(?<![\w.])\d+", rows[line - 1])) if 1 <= line <= len(rows) else []
     if not 1 <= nth <= len(found):
         raise NothingToFill(f"Line {line} has no number {nth} to be changed.")
-    at = found[nth - 1]
-    tail = re.sub(r"^(st|nd|rd|th)\b", "th", rows[line - 1][at.end() :])
-    rows[line - 1] = rows[line - 1][: at.start()] + "?" + tail
-    return "\n".join(rows) + "\n"
+    return with_blanks(text, [(line, found[nth - 1].start())])
 
 
 def sweep(

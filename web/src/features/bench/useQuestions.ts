@@ -63,6 +63,8 @@ export function useQuestions({ routine, text, asked, keepWords, breaks }: Beside
     /** where the faults stand on the sheet; while it is proved, those of reading it alone */
     faultsToShow: proof.isPlaceholderData ? read.data?.faults : proof.data?.faults,
     lines: read.isPlaceholderData ? undefined : read.data?.lines,
+    blanks: read.data?.blanks ?? [],
+    numbers: read.data?.numbers ?? [],
     play: play.data,
     ledger: ledger.isPlaceholderData ? undefined : ledger.data?.ledger,
     followed: ledger.data?.card ?? null,

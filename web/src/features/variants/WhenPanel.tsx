@@ -1,12 +1,11 @@
 import { Button, Loader, Select, TextInput } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { type Sweep } from '../../api/client';
 import { holdsQuery, sweepQuery, type SweepAsked } from '../../api/queries';
 import { Scrolling } from '../../ui/Scrolling';
 import { useSearch } from '../../api/useSearch';
 import { Working } from '../../ui/Working';
-import { literals, values, withBlanks } from './domains';
 import { ToLine, type PanelProps } from './parts';
 
 /** When it works: the exact region of choices, and the verdict for other numbers. */
@@ -60,22 +59,20 @@ function Region({ text, onLine, replace }: PanelProps) {
   );
 }
 
-function Sweeping({ text, lines, onLine }: PanelProps) {
-  const numbers = useMemo(() => literals(text, lines), [text, lines]);
+function Sweeping({ text, numbers, onLine }: PanelProps) {
   const [picked, setPicked] = useState<[string | null, string | null]>([null, null]);
   const [typed, setTyped] = useState(['', '']);
   const [asked, setAsked] = useState<SweepAsked | null>(null);
-  const { data, ...search } = useSearch(sweepQuery(asked ?? { text: '', domains: {} }), asked !== null);
+  const { data, ...search } = useSearch(sweepQuery(asked ?? { text: '', varies: [], domains: {} }), asked !== null);
   const chosen = picked.map((at) => (at === null ? null : (numbers[Number(at)] ?? null)));
   const submit = () => {
-    const wanted = chosen.map((one, i) => (one ? { one, tried: values(typed[i] ?? '') } : null)).filter((one) => one !== null);
-    const ordered = wanted.toSorted((a, b) => a.one.line - b.one.line || a.one.start - b.one.start);
+    const wanted = chosen.map((one, i) => (one ? { one, words: typed[i] ?? '' } : null)).filter((one) => one !== null);
+    // Blanks are numbered as they stand in the text.
+    const ordered = wanted.toSorted((a, b) => numbers.indexOf(a.one) - numbers.indexOf(b.one));
     setAsked({
-      text: withBlanks(
-        text,
-        ordered.map(({ one }) => one),
-      ),
-      domains: Object.fromEntries(ordered.map(({ tried }, i) => [String(i + 1), tried] as const).filter(([, tried]) => tried.length)),
+      text,
+      varies: ordered.map(({ one }) => ({ line: one.line, start: one.start })),
+      domains: Object.fromEntries(ordered.map(({ words }, i) => [String(i + 1), words] as const).filter(([, words]) => words.trim())),
     });
   };
   return (
@@ -103,7 +100,7 @@ function Sweeping({ text, lines, onLine }: PanelProps) {
                 const one = at === null ? null : numbers[Number(at)];
                 if (one) {
                   onLine(one.line);
-                  setTyped(typed.map((words, j) => (j === i ? `${Math.max(0, one.value - 10)} to ${one.value + 10}` : words)));
+                  setTyped(typed.map((words, j) => (j === i ? around(Number(one.value)) : words)));
                 }
               }}
             />
@@ -128,6 +125,8 @@ function Sweeping({ text, lines, onLine }: PanelProps) {
     </section>
   );
 }
+
+const around = (value: number) => `${Math.max(0, value - 10)} to ${value + 10}`;
 
 const MARKS: Record<string, [string, string]> = {
   proved: ['●', 'proved'],

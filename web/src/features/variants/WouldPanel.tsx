@@ -3,30 +3,21 @@ import { useState } from 'react';
 import { solveQuery } from '../../api/queries';
 import { useSearch } from '../../api/useSearch';
 import { Working } from '../../ui/Working';
-import { marks, values } from './domains';
 import { ToLine, type PanelProps } from './parts';
 
 /** What would work: every way to fill the blanks with which all claims hold. */
-export function WouldPanel({ text, lines, onLine, replace }: PanelProps) {
-  const blanks = marks(text, lines).length > 0;
+export function WouldPanel({ text, blanks, onLine, replace }: PanelProps) {
   const [typed, setTyped] = useState<Record<number, string>>({});
-  const [asked, setAsked] = useState<Record<string, string[]>>({});
-  const { data, ...search } = useSearch(solveQuery(text, asked), blanks);
-  if (!blanks)
+  const [asked, setAsked] = useState<Record<string, string>>({});
+  const { data, ...search } = useSearch(solveQuery(text, asked), blanks.length > 0);
+  if (!blanks.length)
     return (
       <p className="quiet">
         Write <b>?</b> in place of a number, a position, an order or a word, and every way to fill it appears here. The routine needs an ending to make true.
       </p>
     );
   const found = data?.solution;
-  const submit = () =>
-    setAsked(
-      Object.fromEntries(
-        Object.entries(typed)
-          .map(([n, words]) => [n, values(words)] as const)
-          .filter(([, v]) => v.length),
-      ),
-    );
+  const submit = () => setAsked(Object.fromEntries(Object.entries(typed).filter(([, words]) => words.trim())));
   return (
     <>
       {data?.trouble && <p className="trouble">{data.trouble}</p>}
@@ -37,7 +28,7 @@ export function WouldPanel({ text, lines, onLine, replace }: PanelProps) {
           submit();
         }}
       >
-        {marks(text, lines).map((line, i) => (
+        {blanks.map((line, i) => (
           <TextInput
             key={i + 1}
             size="xs"

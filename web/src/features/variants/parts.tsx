@@ -1,11 +1,14 @@
-import type { SheetLine } from '../../api/client';
+import type { NumberInText } from '../../api/client';
 
 /** What every panel about neighbouring routines is given. */
 export interface PanelProps {
   /** the text that was proved */
   text: string;
   /** how its lines read */
-  lines: SheetLine[];
+  /** the line of each `?` */
+  blanks: number[];
+  /** for which others may be tried */
+  numbers: NumberInText[];
   /** move the sheet to a line */
   onLine: (line: number) => void;
   /** put a text on the sheet as one change that undo takes back */
