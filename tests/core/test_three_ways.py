@@ -28,7 +28,12 @@ from tests.strategies import routines
 
 # Shrinking a routine takes minutes: only on demand (SHRINK=1).
 PHASES = list(Phase) if "SHRINK" in os.environ else [Phase.explicit, Phase.reuse, Phase.generate]
-MANY = settings(max_examples=150, deadline=None, suppress_health_check=list(HealthCheck), phases=PHASES)
+MANY = settings(
+    max_examples=int(os.environ.get("RANDOM_ROUTINES", "150")),
+    deadline=None,
+    suppress_health_check=list(HealthCheck),
+    phases=PHASES,
+)
 
 
 SECOND_TIME_ROUND = ("not in every case", "not settled on every path", "No piles have just been", "no piles here",
