@@ -14,8 +14,8 @@ const reply = (asks: DeskAsks['mix'], trouble: DeskReply<'mix'>['trouble'] = nul
   ({ answer: trouble ? null : asks, tables: [], picture: null, trouble }) as unknown as DeskReply<'mix'>;
 
 beforeEach(() => {
-  vi.spyOn(api, 'desk').mockImplementation(async (_, asks) => reply(asks as DeskAsks['mix']) as never);
-  vi.spyOn(api, 'cancel').mockResolvedValue(null as never);
+  vi.spyOn(api, 'desk').mockImplementation(async (_, asks) => reply(asks as DeskAsks['mix']));
+  vi.spyOn(api, 'cancel').mockResolvedValue(null);
 });
 afterEach(() => vi.restoreAllMocks());
 
@@ -37,7 +37,7 @@ test('a desk opens on its example and answers it', async () => {
 test('what is asked stands in the address, as far as it differs, and is read from it', async () => {
   const result = desk(`?asks=${encodeURIComponent('{"cards":8,"nonsense":1}')}`);
   expect(result.current.desk.asks).toEqual({ ...OPENING, cards: 8 });
-  act(() => result.current.desk.set({ chain: ['Cut in half', 'Cut in half'] } as Partial<DeskAsks['mix']>));
+  act(() => result.current.desk.set({ chain: ['Cut in half', 'Cut in half'] }));
   await waitFor(() => expect(decodeURIComponent(result.current.where)).toContain('Cut+in+half'));
   await waitFor(() => expect(result.current.desk.answer).toMatchObject({ cards: 8, chain: ['Cut in half', 'Cut in half'] }));
 });
@@ -45,8 +45,8 @@ test('what is asked stands in the address, as far as it differs, and is read fro
 test('two changes before the address has followed are both kept', async () => {
   const result = desk();
   act(() => {
-    result.current.desk.set({ cards: 10 } as Partial<DeskAsks['mix']>);
-    result.current.desk.set({ chain: [] } as Partial<DeskAsks['mix']>);
+    result.current.desk.set({ cards: 10 });
+    result.current.desk.set({ chain: [] });
   });
   await waitFor(() => expect(result.current.desk.asks).toMatchObject({ cards: 10, chain: [] }));
 });
@@ -54,11 +54,9 @@ test('two changes before the address has followed are both kept', async () => {
 test('while a question makes no sense the answer before stays, and the trouble stands at its field', async () => {
   const result = desk();
   await waitFor(() => expect(result.current.desk.answer).toEqual(OPENING));
-  vi.mocked(api.desk).mockImplementation(
-    async (_, asks) => reply(asks as DeskAsks['mix'], { field: 'cards', message: 'Too many.', remedy: 'Take fewer.' }) as never,
-  );
-  act(() => result.current.desk.set({ cards: 1000 } as Partial<DeskAsks['mix']>));
-  await waitFor(() => expect(result.current.desk.troubleOf('cards' as never)).toBe('Too many. Take fewer.'));
+  vi.mocked(api.desk).mockImplementation(async (_, asks) => reply(asks as DeskAsks['mix'], { field: 'cards', message: 'Too many.', remedy: 'Take fewer.' }));
+  act(() => result.current.desk.set({ cards: 1000 }));
+  await waitFor(() => expect(result.current.desk.troubleOf('cards')).toBe('Too many. Take fewer.'));
   expect(result.current.desk.answer).toEqual(OPENING);
   expect(result.current.desk.old).toBe(true);
 });
@@ -75,7 +73,7 @@ test('a server that is silent, and a search that was stopped, are told apart', a
 test('searching on asks the lane for long work, with a change if there is one', async () => {
   const result = desk();
   await waitFor(() => expect(result.current.desk.answer).toEqual(OPENING));
-  act(() => result.current.desk.longer({ cards: 12 } as Partial<DeskAsks['mix']>));
+  act(() => result.current.desk.longer({ cards: 12 }));
   await waitFor(() => expect(result.current.desk.answer).toMatchObject({ cards: 12 }));
   expect(vi.mocked(api.desk).mock.calls.at(-1)?.[3]).toBe('long');
 });
