@@ -420,6 +420,10 @@ SELDOM = [
      "Spectator cuts deck at n and completes the cut\nEnds with: the faces of deck tell n\n", "proved"),
     ("Pack: 6 cards\nSpectator secretly chooses a number n from 1 to 4\nSpectator cuts deck at n and completes the cut\n"
      "Ends with: the faces of deck tell n\n", "refuted"),
+    # MARKER is left over from a king or from no king, and looks the same.
+    ("Pack: 4 cards, any order\nPlace MARKER in hand, face up\n"
+     "Deal from deck to hand, counting down from 13 to 13 until the number is a card’s value, or else a card face down on top: n\n"
+     "Spectator takes any 1 card of hand to packet\nEnds with: the faces of packet tell n\n", "refuted"),
     ("Pack: hearts, each from ace to four\nRemember the top card of deck: P\nSpectator secretly chooses a number n from 1 to 3\n"
      "If P is red:\n  Spectator cuts deck at n and completes the cut\nEnds with: the faces of deck tell n\n", "proved"),
     ("Pack: hearts, diamonds, each from ace to two\nEnds with: in every 2 cards of deck from the top all suits are the same\n", "proved"),

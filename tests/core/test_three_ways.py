@@ -36,7 +36,7 @@ MANY = settings(
 )
 
 
-SECOND_TIME_ROUND = ("not in every case", "not settled on every path", "No piles have just been", "no piles here",
+SECOND_TIME_ROUND = ("not in every case", "not settled on every path", "No piles have just been", "no piles here", "not to one place in every case",
                      "is one of the piles", "is none of the piles")  # fmt: skip
 """faults that a line of a repetition can have from the second time round only, or that a reckoned number of a pile makes,
 which the strategy does not foresee"""
