@@ -72,8 +72,11 @@ def test_a_page_of_notes_becomes_a_proved_routine(page: Page) -> None:
     page.keyboard.type("Read my notes")
     page.keyboard.press("Enter")
     page.wait_for_url("**/notes")
-    page.get_by_label("Notes", exact=True).focus()
-    page.keyboard.insert_text(PAGE)
+    # Dropped as a file, or typed: the same.
+    dropped = page.evaluate_handle(
+        "text => { const all = new DataTransfer(); all.items.add(new File([text], 'notes.md')); return all }", PAGE
+    )
+    page.get_by_label("Your notes").dispatch_event("drop", {"dataTransfer": dropped})
     understood = page.get_by_label("What was understood")
     expect(understood).to_contain_text("One question")
     expect(understood).to_contain_text("Not understood: kept as a remark.")

@@ -121,7 +121,7 @@ def test_prover_and_reference_agree_on_every_path(text: str) -> None:
         # The reference has one path for each table that any number of rounds leads to.
         assert verdict.paths is None
         assert (verdict.verdict == REFUTED) == bool(failing) or not paths[0].table.claims
-        if verdict.counterexample:
+        if verdict.counterexample and not tells_something(routine):
             assert play(routine, dict(verdict.counterexample.choices)).failures
         return
     assert not any(path.table.unknown for path in paths)  # nothing is used that the performer does not know

@@ -17,7 +17,7 @@ from ..core.language.parser import has_subject, read_routine
 from ..core.language.schema import routine_schema
 from ..core.language.sheet import sheet_lines
 from ..core.language.suggest import suggestions
-from ..core.reading import Page, ReadSheet, wants_reading, words_for
+from ..core.reading import Page, ReadSheet, in_everyday_words, words_for
 from ..core.steps import REGISTRY
 from ..core.variants.fields import blanks_of, numbers_of
 from ..families import families
@@ -214,7 +214,7 @@ def read(text: m.TextIn) -> m.SheetOut:
         note=routine.note,
         lines=list(sheet_lines(routine)),
         faults=list(routine.faults),
-        to_read=any(map(wants_reading, routine.walk())),
+        to_read=in_everyday_words(routine),
         blanks=list(blanks_of(routine)),
         numbers=list(numbers_of(routine)),
     )

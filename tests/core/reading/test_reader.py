@@ -270,6 +270,15 @@ def test_a_sentence_that_a_person_would_not_read_so_is_in_question() -> None:
     assert [one.lines for one in line.answer.readings] == [("Put table on deck",), ("Put table on pack",)]
 
 
+def test_a_new_heap_that_is_nearly_called_like_one_before_is_in_question() -> None:
+    found = read_sheet(
+        f"{TABLED}\nPut tabel on deck\nDeal 2 cards from deck to west\nDeal 2 cards from deck to east\n"
+    )
+    (line,) = found.lines
+    assert line.line == 3 and line.answer.asks and found.text is None
+    assert [one.lines for one in line.answer.readings] == [("Put table on deck",), ("Put tabel on deck",)]
+
+
 def test_steps_are_found_by_what_performers_call_them() -> None:
     found = {name: words_for(kind) for name, kind in REGISTRY.items()}
     assert "milk" in found["klondike"] and "thumb off" in found["deal"] and "pick up" in found["gather_side"]

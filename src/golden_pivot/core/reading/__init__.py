@@ -2,7 +2,7 @@
 
 from .pages import Page, Sentence, read_page
 from .reader import Answer, Reading, read_line
-from .sheets import ReadLine, ReadSheet, read_sheet, wants_reading
+from .sheets import ReadLine, ReadSheet, in_everyday_words, read_sheet
 from .wordings import words_for
 
 __all__ = [
@@ -12,9 +12,9 @@ __all__ = [
     "ReadSheet",
     "Reading",
     "Sentence",
+    "in_everyday_words",
     "read_line",
     "read_page",
     "read_sheet",
-    "wants_reading",
     "words_for",
 ]

@@ -132,8 +132,9 @@ def _answered(before: str, plain: str, s: Situation, who: str | None, depth: int
     )
     if (made := lists.listed(plain, s)) and (sound := checked(before, (made,), s.margin)):
         return Answer((Reading(sound),))
-    if depth == 0 and (either := _any_of(before, plain, s)) is not None:
-        return either
+    for left_free in (_any_of(before, plain, s) if depth == 0 else None, _may(before, plain, s, depth)):
+        if left_free is not None:
+            return left_free
     for clause in (
         *clauses_of(merged, who, s, script),
         *(clauses_of(plain, who, s, script) if merged != plain else ()),
@@ -176,6 +177,30 @@ def _any_of(before: str, plain: str, s: Situation) -> Answer | None:
     made = ("As often as the spectator likes, one of:", *(f"  {one.readings[0].lines[0]}" for one in moves))
     sound = checked(before, made, s.margin)
     return Answer((Reading(sound),)) if sound else None
+
+
+_LEFT_TO = r"(?:like|wish|want|please|care|prefer|choose)(?: to)?"
+_MAY = re.compile(
+    rf"(?:if they {_LEFT_TO} ,? )?(?P<may>they (?:may|might) ,? )?(?:if they {_LEFT_TO} ,? )?(?P<move>.+?)(?:(?: ,)? if they {_LEFT_TO})?"
+)
+
+
+def _may(before: str, plain: str, s: Situation, depth: int) -> Answer | None:
+    """*They turn the deck over if they like*: done or not, as the spectator decides."""
+    if depth or not re.search(rf"\bif they {_LEFT_TO}( ,|$)", plain):
+        return None
+    m = _MAY.fullmatch(plain)
+    move = re.sub("^(?:they |let them |have them )?(?:can |may |could )?", "", m["move"]) if m else ""
+    name = next((one for one in "mkwxyz" if one not in s.names), None)
+    if not move or name is None:
+        return NOTHING
+    decided = f"Spectator chooses a number {name} from 0 to 1", f"If {name} is 1:"
+    behind = "\n".join([before, *(s.margin + line for line in decided)])
+    done = _answered(behind, f"they {move}", replace(situation_of(behind), margin=f"{s.margin}  "), None, 1)
+    if not done.is_sure:
+        return NOTHING
+    sound = checked(before, (*decided, *(f"  {line}" for line in done.readings[0].lines)), s.margin)
+    return Answer((Reading(sound, done.readings[0].taken),)) if sound else NOTHING
 
 
 def _splits(plain: str) -> Iterator[tuple[str, str, str]]:

@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 
+from rapidfuzz.distance import OSA
+
 from ..language.parser import lines_of, read_routine
-from ..language.routine import PATTER, STEP, UNREAD, Line
+from ..language.routine import PATTER, STEP, UNREAD, Line, Routine
 from .kinds_of_line import claims_something, holds_handling, may_mislead
 from .reader import Answer, Reading, read_line
 from .situation import Situation, situation_of
@@ -30,6 +33,8 @@ class ReadSheet:
 
 
 NOWHERE = Situation()
+LONG_ENOUGH = 4
+"""letters of a name in which one that is wrong is more likely a slip than a name of its own"""
 
 
 def _in_question(before: str, row: str) -> Answer | None:
@@ -41,8 +46,30 @@ def _in_question(before: str, row: str) -> Answer | None:
     return Answer((*meant, Reading((row.strip(),))), asks=True) if meant else None
 
 
-def wants_reading(line: Line) -> bool:
-    """Whether a line is no sentence of the language, or may be one that a person would take for something else."""
+def in_everyday_words(routine: Routine) -> bool:
+    """Whether some line is no sentence of the language, or may be one that a person would take for something else."""
+    return any(map(_wants_reading, routine.walk())) or any(_misspelt_heaps(routine))
+
+
+def _misspelt_heaps(routine: Routine) -> Iterator[tuple[int, str]]:
+    """(line, the row as it was meant) where a new heap is called nearly as one that was there before."""
+    known = ["deck"]
+    for line in routine.walk():
+        for slot, kind, start, end in line.spans:
+            name = line.values.get(slot)
+            if line.is_ != STEP or kind != "place" or not isinstance(name, str) or name in known:
+                continue
+            if meant := next((one for one in known if _is_slip(name, one)), None):
+                yield line.number, line.text[:start] + meant + line.text[end:]
+            known.append(name)
+
+
+def _is_slip(name: str, known: str) -> bool:
+    """One letter wrong, left out, too many, or two of them the other way round."""
+    return len(name) >= LONG_ENOUGH and name.isalpha() and known.isalpha() and OSA.distance(name, known) == 1
+
+
+def _wants_reading(line: Line) -> bool:
     row = line.text.strip()
     if line.is_ == PATTER:
         return holds_handling(row)
@@ -53,7 +80,9 @@ def wants_reading(line: Line) -> bool:
 
 def read_sheet(text: str, keep_words: bool = False) -> ReadSheet:
     """Each line is read behind those above it, with what is sure of them in place; the words may be kept as a remark above."""
-    wanting = {line.number: line.is_ for line in read_routine(text).walk() if wants_reading(line)}
+    routine = read_routine(text)
+    wanting = {line.number: line.is_ for line in routine.walk() if _wants_reading(line)}
+    misspelt = dict(_misspelt_heaps(routine))
     found: list[ReadLine] = []
     rows: list[str] = []
     sure = 0
@@ -61,6 +90,8 @@ def read_sheet(text: str, keep_words: bool = False) -> ReadSheet:
         answer = None
         if number in wanting:
             answer = (read_line if wanting[number] == UNREAD else _in_question)("\n".join(rows), row)
+        elif number in misspelt:
+            answer = Answer((Reading((misspelt[number].strip(),)), Reading((row.strip(),))), asks=True)
         if answer and (answer.readings or answer.cannot):
             found.append(ReadLine(number, answer))
         if answer and answer.is_sure:

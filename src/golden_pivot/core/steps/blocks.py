@@ -283,6 +283,7 @@ def turn_over(b: Builder) -> None:
     does="what lies above stays there",
     example="Spectator inserts hand into deck",
     says="Put the cards from {from} back into {to}[, so that its top card is {position}].",
+    free=lambda values: None if values.get("position") else "You put them back where you liked",
     wordings=(
         "INSERT {from} [back] (anywhere|somewhere) => to=deck; score=1",
         "INSERT {from} [back] (anywhere|somewhere|back) (in|into) deck => to=deck; score=1.5",

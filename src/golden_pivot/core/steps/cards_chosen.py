@@ -105,6 +105,7 @@ MOST_TAKEN = 12
     family="Cards",
     example="Spectator takes any 3 cards of deck to hand",
     says="Take any {count} {#count} from {from} {>to}.",
+    free=freely("You took any cards you liked"),
     wordings=(
         "TAKE any {count} [of] [cards|of them|them] [out of {from}|from {from}] => score=1",
         "TAKE {count} [cards|of them] => needs=any",

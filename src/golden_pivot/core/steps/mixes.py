@@ -202,6 +202,7 @@ def overhand(b: Builder) -> None:
     family="Mixes",
     example="Mix deck haphazardly, top packets under and bottom packets on top",
     says="Mix {place}, packets from the top underneath, packets from the bottom on top, as you like.",
+    free=freely("You mixed them as you liked"),
     wordings=("mix [{place}] (untidily|haphazardly|messily) [,] ... => score=2",),
 )
 def haphazard(b: Builder) -> None:
@@ -276,6 +277,7 @@ def riffle(b: Builder) -> None:
     "{who} riffle+s {from:place} into {to:place}",
     family="Mixes",
     example="Spectator riffles table into deck",
+    free=freely("You shuffled"),
     wordings=(
         "(riffle|dovetail|weave) [shuffle] {from} into {to} => score=2",
         "(riffle|dovetail) 2 (heaps|piles|packets|halves|heap|pile|packet) (into 1 another|together|into one another) => from=pile 1; to=pile 2; score=2",

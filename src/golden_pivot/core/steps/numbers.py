@@ -97,6 +97,7 @@ def tell(b: Builder) -> None:
     " at most {most:number} alike",
     family="Choices",
     firm=("low", "high", "most"),
+    free=freely("You chose every number yourself"),
     example="Spectator chooses values a, b, c, each from 1 to 9, at most 4 alike",
     says="Choose values from {low} to {high}, at most {most} of a kind{secretly}.",
     by=SPECTATOR,

@@ -36,9 +36,20 @@ export default function NotesPage() {
   const fault = proof?.faults[0];
   return (
     <div className="notes-page">
-      <section className="notes-side" tabIndex={0} aria-label="Your notes">
+      <section
+        className="notes-side"
+        tabIndex={0}
+        aria-label="Your notes"
+        onDragOver={(event) => event.preventDefault()}
+        onDrop={(event) => {
+          event.preventDefault();
+          const dropped = event.dataTransfer.files[0];
+          if (dropped) void dropped.text().then(setText);
+          else setText(event.dataTransfer.getData('text'));
+        }}
+      >
         <h1>Read my notes</h1>
-        <p className="quiet">Write or paste a page as you would jot it down. What is not understood stays in the routine as a remark.</p>
+        <p className="quiet">Write, paste or drop a page as you would jot it down. What is not understood stays in the routine as a remark.</p>
         <Textarea
           aria-label="Notes"
           autosize
