@@ -455,3 +455,14 @@ def test_a_card_that_is_named_aloud_is_remembered_from_there() -> None:
     unknown = read_routine("Pack: 9 cards\nPlace FORCE 3rd\nSpectator names NOBODY\n")
     with pytest.raises(BadRoutine, match="NOBODY"):
         prove(unknown)
+
+
+def test_the_least_path_that_fails_is_least_of_those_that_are_gone_to_their_end() -> None:
+    """A claim that is judged early gets stuck for m = 2 or 3 before k is chosen; with m = 1 it fails as well."""
+    text = (
+        "Pack: 5 cards, any order\nDeal 3 cards from deck to hand\nDeal deck into 2 piles\n"
+        "Spectator chooses values m, k, each from 1 to 3, at most 2 alike\n"
+        "Ends with: pile m * m, hand have the same number of cards\n"
+    )
+    found = prove(read_routine(text))
+    assert found.counterexample and dict(found.counterexample.choices) == {"m": 1, "k": 1}

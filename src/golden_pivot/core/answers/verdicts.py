@@ -5,6 +5,7 @@ from __future__ import annotations
 import time
 from collections import Counter
 from collections.abc import Iterable, Iterator, Mapping, Sequence
+from contextlib import suppress
 from dataclasses import dataclass, field, replace
 
 from ..budget import Budget
@@ -339,6 +340,10 @@ def _whatever(program: Program) -> str:
 def _least_failing(routine: Routine, budget: Budget, limits: bool) -> Play:
     """The least failing path, played on a pack in which every card is its own."""
     found = explore(compile_routine(routine, replace(PROOF, limits=limits)), budget, LEAST_PATH)
+    if found.stuck:  # a check that was moved up gets stuck before choices that the path makes all the same
+        as_written = replace(PROOF, limits=limits, reorder=False, early_checks=False)
+        with suppress(OutOfBudget):
+            found = explore(compile_routine(routine, as_written), budget, LEAST_PATH)
     reached = (*found.ends.items(), *found.again.items())
     failing = [w for state, w in reached if state[FAILED]] + list(found.stuck.values())
     return play_path(routine, min(failing)[3])

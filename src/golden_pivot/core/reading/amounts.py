@@ -60,7 +60,13 @@ def number_said(words: str, s: Situation) -> str | None:  # noqa: C901  one line
     if m := re.fullmatch(r"(\d+)(?: cards?)? (?:fewer|less) than (.+)", words):
         base = number_said(m[2], s)
         return f"{base} - {m[1]}" if base else None
-    if (m := re.fullmatch(r"(?:twice|double) (.+)", words)) and (base := number_said(m[1], s)):
+    if m := re.fullmatch(r"(.+) (?:plus|and) (\d+)(?: more)?", words):
+        base = number_said(m[1], s)
+        return f"{base} + {m[2]}" if base and not base.isdigit() else None
+    if m := re.fullmatch(r"(.+) (?:minus|less) (\d+)", words):
+        base = number_said(m[1], s)
+        return f"{base} - {m[2]}" if base and not base.isdigit() else None
+    if (m := re.fullmatch(r"(?:twice|double|2 times) (.+)", words)) and (base := number_said(m[1], s)):
         return f"2 * {base}"
     if (m := re.fullmatch(r"(\d+) and (.+)|(\d+) \+ (.+)", words)) and (base := number_said(m[2] or m[4], s)):
         return f"{m[1] or m[3]} + {base}"

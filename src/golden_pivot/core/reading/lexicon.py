@@ -111,7 +111,7 @@ LEMMAS = {
     "include": "includes included including", "work": "works worked working", "try": "tries tried", "follow": "follows followed following",
     "deduct": "deducts", "subtract": "subtracts", "sandwich": "sandwiches sandwiched", "upjog": "upjogs upjogged", "outjog": "outjogs outjogged",
     "strip": "strips stripped", "own": "owns", "borrow": "borrowed", "arrange": "arranges arranged", "order": "orders ordered",
-    "glimpse": "glimpses glimpsed", "see": "sees saw seen", "want": "wants wanted", "like": "likes liked", "cover": "covers covered",
+    "glimpse": "glimpses glimpsed", "see": "sees saw seen", "want": "wants wanted", "whisper": "whispers whispered whispering", "expose": "exposes exposed exposing", "restore": "restores restored restoring", "like": "likes liked", "cover": "covers covered",
 }  # fmt: skip
 LEMMA = {form: verb for verb, forms in LEMMAS.items() for form in forms.split()} | {
     "left": "left",

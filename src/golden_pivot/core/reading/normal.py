@@ -54,6 +54,15 @@ _DROPPED = re.compile(
     r"\b(?:the|now|then|just|simply|quickly|slowly|carefully|quite|very|also|again please|madam|sir|of course|in turn|freely|really|all right|ok"
     r"|finally|next up|first of all|once more|merely|mentally)\b"
 )
+_SAME = (
+    (r"(?:mat|cloth|baize|felt|table top|tabletop)", "table"), (r"(face|faces|side) (?:upwards?|uppermost|skyward)", r"\1 up"),
+    (r"(face|faces) downwards?", r"\1 down"), (r"(?<!all )(\d+|that many|so many) (?:top|uppermost|upper) cards?", r"top \1 cards"),
+    (r"(\d+) cards from top of", r"top \1 cards of"), (r"halt|whoa", "stop"), (r"catch sight of|catch|glance at|sneak look at|have glimpse of|get sight of", "look at"),
+    (r"take (?:a )?(?:quick |good |sly )?(?:peek|glance|look) (?:at|of)", "look at"), (r"(?:left|right) hand(?! (?:pile|heap|packet|column|side|1|card|end))", "hand"),
+    (r"(?:uncounted|unseen by you|without you see how many|number unknown)", "secretly"), (r"upside down", "over"),
+    (r"cards? apiece", "cards each"), (r"well shuffle|thoroughly shuffle|shuffle", "shuffle"),
+)  # fmt: skip
+"""other words for the same"""
 _OWNED = "cards?|piles?|packets?|heaps?|hand|pocket|number|own|half|selection|column|choose|secret|name|pick|choice|back|1st"
 
 
@@ -118,8 +127,8 @@ def normal(text: str, names: Set[str], mend: bool = False) -> str:
         .replace("think of of", "think of")
     )
     plain = re.sub(
-        rf"\b(have|let|ask|get|build|invite|hand|give|show|tell|pass|to|by|for|want) her\b(?! (?:{_OWNED}))",
-        r"\1 them",
+        rf"\b(have|let|ask|get|build|invite|hand|give|show|tell|pass|to|by|for|want) her\b(?! (?:{_OWNED}))(?= (?P<next>\S+)|)",
+        lambda m: f"{m[1]} {'their' if _is_owned(m['next']) else 'them'}",
         plain,
     )
     plain = re.sub(r"\b(?:their|her|his|spectator 's|helper 's|volunteer 's|own)\b(?! ?$)", "their", plain)
@@ -133,8 +142,21 @@ def normal(text: str, names: Set[str], mend: bool = False) -> str:
         ", ",
         plain,
     )
+    for said_so, same in _SAME:
+        plain = re.sub(rf"\b(?:{said_so})\b", same, plain)
     plain = re.sub(r" : \d+(?: cards)?$", "", plain.strip(" ,:?"))
     return re.sub(r"\s+", " ", plain).strip(" ,:?")
+
+
+def _is_owned(word: str | None) -> bool:
+    """Whether a word that follows *her* is something she has, rather than something she does."""
+    return word is not None and word.isalpha() and word not in LEMMAS and word not in _NOT_OWNED
+
+
+_NOT_OWNED = frozenset(
+    "to and or if as in on at of off out up down face for with from any all a that it this these those them which what how when where while "
+    "secretly silently quietly once twice again count until".split()
+)
 
 
 def _rank(word: str) -> str:

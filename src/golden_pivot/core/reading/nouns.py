@@ -69,6 +69,8 @@ THE_DECK, THE_REST, WHAT_WAS_MOVED, WHAT_WAS_DEALT, WHAT_IS_TABLED, WHAT_WAS_CUT
 
 
 def place(tokens: Tokens, i: int, s: Situation) -> Found:
+    if i == 0 and tokens[:1] == ["cut"] and not {"go", "be", "come"} & set(tokens):
+        return  # what is done, not a packet that was cut off
     for j in range(min(len(tokens), i + 7), i, -1):
         if (found := place_named(" ".join(tokens[i:j]), s)) is not None:
             yield found, j
@@ -173,6 +175,51 @@ def place_named(words: str, s: Situation) -> str | None:  # noqa: C901  one line
         return sorted(s.rows)[0]
     if words == "bottom half":
         return "deck"
+    return _described(words, s)
+
+
+_HEAD = "packet|pile|heap|cards|card|stack|bunch|portion|lot|block|hand|ones|those|batch|group|number|everything|what"
+_PLAIN = frozenset(
+    f"{_HEAD}|a|that|be|lie|of|in|on|they|you|i|have|now|just|there|my|their|small|little|whole|all|from|off".split(
+        "|"
+    )
+)
+_MARKS: tuple[tuple[frozenset[str], str], ...] = (
+    (frozenset("table tabled".split()), "table"),
+    (frozenset("pocket".split()), "pocket"),
+    (
+        frozenset(
+            "undealt rest remaining remain left balance stock talon unused untouched other else uncut remainder".split()
+        ),
+        "rest",
+    ),
+    (frozenset("dealt deal count counted".split()), "dealt"),
+    (frozenset("cut lifted lift taken take cut-off removed remove chosen choose".split()), "moved"),
+    (frozenset("hand hold held holding".split()), "hand"),
+)
+"""words that tell which heap is meant, the surest first"""
+
+
+def _described(words: str, s: Situation) -> str | None:
+    """*The packet she holds*, *everything on the table*, *the undealt cards*: by what is said of it, where nothing else is."""
+    said = words.split()
+    if len(said) < 2 and said != ["stock"] and said != ["talon"]:
+        return None
+    if not re.search(rf"\b(?:{_HEAD}|stock|talon|rest)\b", words):
+        return None
+    for marks, which in _MARKS:
+        if marks & set(said):
+            if not set(said) <= marks | _PLAIN:
+                continue
+            if which == "rest":
+                return None if s.piles and not s.has("deck") else s.dealt_from or "deck"
+            if which == "dealt":
+                return s.dealt_to
+            if which == "moved":
+                return _last_moved(s)
+            return which if s.has(which) else s.dealt_to if which == "table" else None
+    if set(said) <= _PLAIN and {"their", "they"} & set(said):
+        return _their("packet", s)
     return None
 
 

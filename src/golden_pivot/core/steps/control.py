@@ -60,6 +60,9 @@ COMPARISONS = {
     example="If n is more than 10:",
     is_case=True,
     wordings=(
+        "(should|if|when|where) they (name|say|choose|call|pick|call out|give|think of) (more than|over|above) {right} => left=number; is=is more than; score=1",
+        "(should|if|when|where) they (name|say|choose|call|pick|call out|give|think of) (less than|fewer than|under|below) {right} => left=number; is=is less than; score=1",
+        "(should|if|when|where) they (name|say|choose|call|pick|call out|give|think of) {right} => left=number; is=is; score=0",
         "(if|when) they (say|name|choose|call|pick|think of) {right} => left=number; is=is",
         "(if|when) they (say|name|choose|call|pick) (more than|over) {right} => left=number; is=is more than",
         "(if|when) they (say|name|choose|call|pick) (less than|under|fewer than) {right} => left=number; is=is less than",
@@ -126,6 +129,8 @@ def otherwise(b: Builder) -> None:
     example="As often as the spectator likes:",
     free=freely("You went on as long as you liked"),
     wordings=(
+        "as (often|many times|long) as they (like|wish|want|please) [,] they [can] cut [{place}] => likes=the spectator likes; after=cut; score=4",
+        "they [can] cut [{place}] (as often|as many times) as they (like|wish|want|please) => likes=the spectator likes; after=cut; score=3",
         "cut [{place}] as (many times|often) as they please => likes=the spectator likes; after=cut; score=4",
         "(cut|cut {place}) as (many times|often) as they (please|like|want|wish) => likes=the spectator likes; after=cut; score=3",
         "everyone who want to give {place} a cut => likes=the spectator likes; after=cut; score=3",

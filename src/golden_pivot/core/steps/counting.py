@@ -50,6 +50,11 @@ def deals(b: Builder, count: Reader) -> None:
     says="Deal {count} {#count} from {from}[ {>to}], one at a time[, {row}][, {way}].",
     singly=True,
     wordings=(
+        "(count off|count out|count) {count} [cards] [,] deal [them] {down} => score=1",
+        "from {from} deal {count} [cards] => score=1",
+        "from {from} deal {count} [cards] {down} => score=1.5",
+        "DEAL {count} [cards] [,] (singly|1 by 1|1 at a time) [,] {down} => score=1",
+        "put {count} cards {down} (singly|1 by 1|1 at a time) => score=1",
         "DEAL as many [cards] (off|from) {from} as they have [them] [,] => count=size of hand; score=1",
         "(count|count off|count out) {count} [cards] [off] [top] [,] {down} => score=0.5",
         "{count} cards => needs=target; score=-1",
@@ -94,6 +99,11 @@ def deal(b: Builder) -> None:
     singly=True,
     free=freely("You said stop when you liked"),
     wordings=(
+        "(keep|go on|carry on|start) deal [cards] [face up|face down] [{down}] (until|till) (they|people) (say|call|shout|call out) stop [,] {number} => stopper=the spectator says; score=3",
+        "(keep|go on|carry on|start) deal [cards] [{down}] (until|till) (they|people) (say|call|shout|call out) stop => stopper=the spectator says; number=1 to pack; score=2",
+        "(keep|go on|carry on|start) deal face up [{down}] (until|till) (they|people) (say|call|shout|call out) stop [,] {number} => stopper=the spectator says; way=face up; score=4",
+        "(keep|go on|carry on|start) deal face up [{down}] (until|till) (they|people) (say|call|shout|call out) stop => stopper=the spectator says; number=1 to pack; way=face up; score=3",
+        "DEAL [off] [cards] [face up] (until|till) (they|people) (say|call|shout|call out) stop [,] {number} => stopper=the spectator says; score=3",
         "DEAL as (many|few) [cards] as they like => stopper=the spectator says; number=1 to pack; who=spectator; score=1",
         "DEAL [cards] [1 by 1] [{down}] (until|till) they (call|say|shout|tell you to|tell you|want you to|ask you to) [out] stop => stopper=the spectator says; number=1 to pack; score=2",
         "DEAL [cards] (until|till) they (stop you|say when|feel like stop) => stopper=the spectator says; number=1 to pack; score=2",
@@ -125,6 +135,8 @@ def deal_to_stop(b: Builder) -> None:
     says="Spell {word} from {from}[ {>to}], a card for each letter.",
     singly=True,
     wordings=(
+        "spell {word} [,] (deal|put down|lay down|count|thumb off) (1|a) [card] (per|for each|for every|a|each) letter [{down}] => score=2",
+        "spell [word] {word} [,] (a|1) card (per|for each|for every) letter => score=2",
         "spell [word|out|out word] {word} [,] [a card|1 card|1|deal a card] [for each letter|a letter|for every letter|to each letter|per letter]",
         "DEAL (a card|1 card|1) (for each|for every|per) letter of {word}",
         "spell {word} with {from}",
@@ -151,6 +163,7 @@ def spell(b: Builder) -> None:
     says="Spell {word} from {from}, a card to the bottom for each letter, the last {>to}.",
     singly=True,
     wordings=(
+        "spell {word} [,] (move|put|duck|shift|pass|transfer) (a|1) card [from top] [to bottom|under|underneath] (for each|for every|per|each) letter [,] [and] (deal|put down|lay down|keep|turn up) (last|last 1|last card|final 1|final card) => score=3",
         "spell {word} ... (bottom|under) ... (last|final) [1|card] (to|goes to|go) {to} => from=moved or deck; score=2",
         "(duck|move|transfer|put|deal|slip) (1|a card) [to bottom|under|underneath] [to bottom] for (each|every) letter of {word} [,] [but] (final|last) [1|card] (go|goes|be keep|is keep|be put|kept|stay|keep) [in|to|on] {to} => from=moved or deck; score=3",
         "spell {word} moving a card to bottom for each letter ... {to} => score=1",
@@ -235,6 +248,8 @@ def count_to(b: Builder) -> None:
     says="Count {count} {#count} from {from}[ {>to}], each under the last.",
     singly=True,
     wordings=(
+        "(run off|run|count off|count|thumb off|push off) {count} [cards] => needs=kept; score=1",
+        "(run off|run|count off|count|thumb off) {count} [cards] {down} [,] (keep|without changing|without disturbing|without reversing|without change|without reverse) [their] [them] [order] => score=2",
         "(COUNT|DEAL) {count} [cards] => needs=kept; score=2",
         "COUNT {count} [cards] (from hand to hand) => to=hand; score=1",
         "(COUNT|DEAL) {count} [cards] (into|to|onto|in) (hand|table) => needs=kept; score=1",
@@ -270,6 +285,9 @@ def count_under(b: Builder) -> None:
     does="they stay as they lie",
     example="Put the dealt cards back on top",
     wordings=(
+        "(PUT) (what|all|everything) (you|they) deal [back] (ontop|on deck|ontop deck|to top) => where=back ontop; score=2",
+        "(PUT) (what|all|everything) (you|they) deal [back] (underneath|under|under deck|to bottom|at bottom) => where=underneath; score=2",
+        "{dealt} (be return|be put|be drop|be place|go|be restore) [back] (ontop|on deck|to top|to top of deck|ontop deck) => where=back ontop; score=1",
         "pick {dealt} up [again] [and] PUT [them|it] [back] (on|onto|ontop) [deck|top] => where=back ontop; score=2",
         "pick up {dealt} [again] and PUT (them|it) [back] (ontop|on deck|on top of deck|to top|back ontop) => where=back ontop; score=2",
         "pick up {dealt} [again] and PUT (them|it) [back] (underneath|under deck|at bottom|to bottom) => where=underneath; score=2",
@@ -304,6 +322,9 @@ def put_dealt(b: Builder) -> None:
     family="Counting",
     example="Drop the rest on top",
     wordings=(
+        "PUT everything else (ontop|on them|on it|on those|ontop them) => score=2",
+        "PUT (all others|others|all other cards|other cards) (ontop|on them|on it|ontop them) => score=1",
+        "{rest} (be add|be lay|be place|be set|be return) ontop => score=1",
         "PUT {rest} (ontop|on them|on it|ontop them|ontop them|on those|ontop dealt cards|ontop cards they deal|on dealt cards|ontop of cards they deal|ontop of dealt cards|ontop all) => score=2",
         "{rest} (ontop|go ontop|goes ontop|go on them|be drop ontop|drop ontop|be put ontop) => score=2",
         "PUT {rest} ontop => score=2",

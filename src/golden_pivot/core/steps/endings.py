@@ -24,6 +24,9 @@ if TYPE_CHECKING:
     says="Turn over {spot}.",
     facets=(Facet.CLAIMS_CARD_AT,),
     wordings=(
+        "{card} lie {spot} => score=0.5",
+        "(end|finish|climax|reveal|finale) : {spot} be {card} => score=2",
+        "(end|finish|climax|reveal|finale) : {card} be {spot} => score=2",
         "{card} be (look up|look) [up] at them => spot=its top; place=focus; score=1",
         "{card} {spot} => score=-1",
         "there be {card} {spot} => score=-1",
@@ -169,6 +172,8 @@ def ends_so_many_facing(b: Builder) -> None:
     phase=ENDING,
     example="Ends with: hand, table have the same number of cards",
     wordings=(
+        "(both|2) (packets|heaps|piles|hands|halves) (have|hold|contain|be) (same number|same number of cards|equally many|equally many cards|equal|as many cards) => places=hands; score=3",
+        "{places} (have|hold|contain) (same number|equally many|as many as each other) => score=1",
         "both have same number of cards => places=hands; score=4",
         "(you both|both of you|you and they|they and you) have same number of cards => places=hands; score=2",
         "{places} (have|hold|contain) (same number of cards|equally many cards|as many cards) => score=2",

@@ -24,6 +24,10 @@ if TYPE_CHECKING:
     facets=(Facet.FACE_NEEDED,),
     by=SPECTATOR,
     wordings=(
+        "(say|tell|tell you|give|call out|reveal|announce) name of {card} => who=spectator; score=1",
+        "(say|tell|tell you|reveal|announce) what {card} (be|is|was) => who=spectator; score=1",
+        "[ask] [them] what {card} (be|is|was) => who=spectator; score=1",
+        "{card} be name [aloud|out loud|out] => who=spectator; score=1",
         "[ask for] name of {card}",
         "for name of {card}",
         "NAME {card} [out loud|aloud|out]",

@@ -21,6 +21,10 @@ if TYPE_CHECKING:
     family="Mixes",
     example="Give deck an out faro",
     wordings=(
+        "[a|1] [perfect] out-faro [shuffle] [{place}] => way=an out; score=1",
+        "[a|1] [perfect] in-faro [shuffle] [{place}] => way=an in; score=1",
+        "[a|1] (perfect|exact) out (shuffle|faro|weave|riffle) => way=an out; score=2",
+        "[a|1] (perfect|exact) in (shuffle|faro|weave|riffle) => way=an in; score=2",
         "(do|perform|build|execute|give it|give deck) (a|1) out faro [shuffle] => way=an out; score=2",
         "(do|perform|build|execute|give it|give deck) (a|1) in faro [shuffle] => way=an in; score=2",
         "out faro [{place}] => way=an out; score=1",
@@ -79,6 +83,8 @@ def reverse_faro(b: Builder) -> None:
     does="top and bottom come together",
     example="Draw the top and bottom cards of deck together onto table, the top card on",
     wordings=(
+        "milk {from} [,|:] ... => way=the top card on; score=1",
+        "(milk|draw|pull|slide) [off] top and bottom [cards|card] [together|at same time] ... => way=the top card on; score=2",
         "(milk|draw|pull) [off] top and bottom cards [together|at same time] [,] ... => way=the top card on; score=2",
         "milk {from} => way=the top card on",
         "(milk shuffle|milk) => way=the top card on; from=deck",
@@ -113,6 +119,8 @@ def klondike(b: Builder) -> None:
     does="every second card is dealt",
     example="Deal packet down and under to table",
     wordings=(
+        "deal {from} down [,] under [,] down [,] under ... => way=down and under; score=4",
+        "deal {from} under [,] down [,] under [,] down ... => way=under and down; score=4",
         "(put|move|deal) (1|a card|top card) (under|to bottom) , (deal|put) next [1] [down|on table|to table] [,] (and so on|until|till) ... => way=under and down; from=moved or deck; score=3",
         "down-under deal ... => way=down and under; from=moved or deck; score=3.5",
         "under-down deal ... => way=under and down; from=moved or deck; score=3.5",
@@ -242,6 +250,8 @@ def haphazard(b: Builder) -> None:
     facets=(Facet.SHUFFLES,),
     free=freely("You shuffled"),
     wordings=(
+        "(1|a|single) riffle [shuffle] [,] [by them] => who=spectator; score=1",
+        "{place} be [riffle|riffle shuffle|dovetail] [shuffle] [together] once => score=1",
         "[1|a|a single] riffle [shuffle] [once]",
         "riffle [shuffle] {place} [,] [just] [once|together|together once] => score=1",
         "(cut and give|give) {place} (a|1) [single] (riffle|dovetail) [shuffle] => score=2",
@@ -279,6 +289,7 @@ def riffle(b: Builder) -> None:
     example="Spectator riffles table into deck",
     free=freely("You shuffled"),
     wordings=(
+        "(riffle|dovetail|weave) [shuffle] 2 (packets|heaps|halves|piles) (into 1 another|into one another|together) => from=hand; to=table; score=3",
         "(riffle|dovetail|weave) [shuffle] {from} into {to} => score=2",
         "(riffle|dovetail) 2 (heaps|piles|packets|halves|heap|pile|packet) (into 1 another|together|into one another) => from=pile 1; to=pile 2; score=2",
         "riffle {from} and {to} together => score=2",
@@ -333,6 +344,9 @@ def _fall_together(b: Builder, upper: Place, place: Place) -> None:
     facets=(Facet.SHUFFLES,),
     free=freely("You shuffled"),
     wordings=(
+        "give {place} [a] [quick|good|thorough|little|proper|fair|real] (mix|mixing|shuffle|wash|shuffling) => score=1",
+        "{place} (be|get) [thoroughly|well] (shuffle|mix|jumble) [up] => score=0.5",
+        "(shuffle|mix) [{place}] [as] [thoroughly|much|long] [as they like|as they please] => score=1",
         "give {place} a [quick|good|thorough|little|proper] (mix|shuffle|wash) => score=1",
         "(hand|give) out {place} (for|to be) [a] shuffle => who=spectator; score=1",
         "(hand|give) {place} [to] them (to|for) shuffle => who=spectator; score=1",

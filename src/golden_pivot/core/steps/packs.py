@@ -24,6 +24,8 @@ if TYPE_CHECKING:
     ),
     domains={"count": range(2, 61)},
     wordings=(
+        "[a|any] (full|whole|complete|normal|ordinary|regular|standard) deck [,] [well|thoroughly] [shuffle|mix|any order] => count=52; order=any order; score=1",
+        "{count} cards [,] any [1|old|cards|order] => order=any order; score=1",
         "[a|any] (regular|normal|ordinary|standard|complete) deck => count=52; order=any order",
         "[you will need|need|you need|take|use] a (deck|packet) of {count} [cards] => order=any order",
         "[any] {count} cards [from] [any] [deck] => order=any order; score=-3",
@@ -69,6 +71,10 @@ def pack(b: Builder) -> None:
     example="Place FORCE 10th",
     facets=(Facet.PLACED,),
     wordings=(
+        "{card} (lie|be|sit|stand) (reverse|face up) [at|in] {position} => up=yes; score=1",
+        "{card} (lie|be|sit|stand) {position} [,] (reverse|face up) => up=yes; score=1",
+        "{card} , (reverse|face up) , [at|in] {position} => up=yes; score=1",
+        "[a] card with [a|another] [odd|different|strange|other|red|blue] back (lie|be|go|sit) [at|in] {position} => card=MARK; odd=yes; score=1",
         "(put|place|set|get|bring|cull|move) {card} (to|at|in|into|as) {position}",
         "ontop [of] [deck] (lie|be|sit|come) {card} => position=on top",
         "at bottom [of] [deck] (lie|be|sit) {card} => position=at the bottom",
@@ -162,6 +168,8 @@ def pack_in_order(b: Builder) -> None:
         Facet.NO_ORDER,
     ),
     wordings=(
+        "[a|1] (spare|extra|odd|additional) {card} (be|lie|wait|rest) (in|on|at) {place} => score=1",
+        "{card} (be|lie|wait|rest) on {place} => score=-2",
         "[a] (extra|2nd|duplicate|another) {card} with a (red|blue|odd|different|strange) back (lie|be|wait) in {place} => odd=yes; score=1",
         "[a] (extra|duplicate|2nd) {card} (lie|be|wait) in {place}",
         "{card} with a (red|blue|odd|different) back (lie|be|wait) in {place} => odd=yes; score=1",

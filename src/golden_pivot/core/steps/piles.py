@@ -28,6 +28,9 @@ if TYPE_CHECKING:
     facets=(Facet.DEALS_PILES,),
     domains={"piles": range(2, 11)},
     wordings=(
+        "{each} [cards] each (in|into|to) {piles} (piles|heaps|hands|packets|columns) => score=2",
+        "[deal] {each} [cards] (in|into|to) each of {piles} (piles|heaps|hands|packets|columns) => score=2",
+        "(build|lay out|form|set out) {piles} (piles|heaps|packets|columns|hands) [of {each}] [cards] [each] => score=1.5",
         "DEAL {from} 1 by 1 into {piles} (pile|piles|heap|heaps|hands|columns) => score=2",
         "DEAL {from} (round|out) [in|into] {piles} (pile|piles|heap|heaps|hands|columns) [, 1 card at a time] => score=2",
         "DEAL {piles} (rows|piles|heaps|columns) of {each} => score=2",
@@ -203,6 +206,9 @@ def gather_side(b: Builder) -> None:
     example="Gather the piles, pile p 2nd, the others in any order",
     says="Gather the piles so that {pile} is {slot} from the top.",
     wordings=(
+        "GATHER (piles|heaps|packets|them|columns) [up] [,] [with|so that] {pile} [come|be|go|end up] [in|at|to] {slot} => score=2",
+        "{pile} (go|be put|be place|be sandwich) (between|in middle of|in between) (others|other 2|2 others) => slot=middle; score=3",
+        "GATHER (piles|heaps|packets|them|columns) [up] [,] [with] {pile} (in middle|in centre|between others|between other 2) => slot=middle; score=3",
         "GATHER (piles|heaps|packets|pile|heap|packet|them|columns) [up] [,] [with] {pile} (in middle|in centre|between others|between other 2|in between) => slot=middle; score=3",
         "GATHER (piles|heaps|packets|pile|heap|them|columns) [up] [,] [with] {pile} ontop => slot=on top; score=3",
         "PUT {pile} (at bottom of|under|beneath) others => slot=at the bottom; score=3",
@@ -250,6 +256,7 @@ def gather_slot(b: Builder) -> None:
     does="the piles keep their order",
     example="Gather pile 2, pile 1, pile 3 from top to bottom",
     wordings=(
+        "put {p1} on {p2} [,] [and] (both|those|all that|pair|these) [of them] on {p3} => score=3",
         "(stack|put|gather|pick up|assemble|collect) (them|piles|heaps) {order} (from top down|from top|from top to bottom|top down) => score=3",
         "put {p1} on {p2} and both [of them] on {p3} => score=3",
         "{p1} on {p2} [and|,] both on {p3} => score=3",

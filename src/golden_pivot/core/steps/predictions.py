@@ -46,6 +46,7 @@ def predict(b: Builder) -> None:
     example="Prediction: FORCE, on paper in pocket, turned over sideways",
     facets=(Facet.PREDICTED_CARDS,),
     wordings=(
+        "(write|write down|jot down) {cards} on [a] (slip|paper|piece of paper|card|slip of paper) [,] [and] (keep|leave|put) it (in|under|on) {place} => how=on paper; score=1",
         "write {cards} on [a] (slip|paper|piece of paper|card|slip of paper) and (put|seal|place|hide|lay) it in [a] {place} => how=on paper; score=1",
         "write {cards} on [a] (slip|paper|card) in {place} => how=on paper",
         "[a] (slip|paper|note|card) in {place} have its name [write] [on it] => cards=previous; how=on paper",
