@@ -22,7 +22,11 @@ def number(tokens: Tokens, i: int, s: Situation) -> Found:
 
 
 def number_said(words: str, s: Situation) -> str | None:  # noqa: C901  one line a way to say it
-    words = re.sub(r"^(?:exactly|precisely|just|a total of|total of|all|another|further) ", "", words)
+    words = re.sub(
+        r"^(?:exactly|precisely|just|a total of|total of|all|(?:a )?(?:another|further|extra)) (?=.*\d|.*many|.*number)",
+        "",
+        words,
+    )
     if words in RANKS:
         return str(RANKS.index(words) + 1)
     if re.fullmatch(r"\d{1,4}", words):
@@ -36,7 +40,7 @@ def number_said(words: str, s: Situation) -> str | None:  # noqa: C901  one line
         words in ("that many", "so many", "this many", "that", "their number", "number", "that number", "same number", "chosen number", "number of cards", "their secret number", "secret number",
                   "number chosen", "choose number", "their own number", "as many", "number they have", "it", "that number of", "this number", "same number of", "their number of")
         or re.fullmatch(rf"{_ASKED} (?:{_TELLING}|their number|number|their secret number|that|number {_TELLING})", words)
-        or re.fullmatch(rf"(?:number|card number) (?:that )?{_TELLING}", words)
+        or re.fullmatch(rf"(?:number|card number) (?:(?:that )?{_TELLING}|name|say|choose|call out|think of|give|announce|state)", words)
         or re.fullmatch(rf"what {_TELLING}|as many as that", words)
     ):  # fmt: skip
         return n
@@ -112,6 +116,7 @@ def range_said(words: str, size: int) -> tuple[list[tuple[int, int]], bool] | No
     exact = False
     if m := re.search(r"(?:,? ?(?:both )?inclusive|,? both include|,? include|,? both end count|,? end include)", w):
         w, exact = (w[: m.start()] + w[m.end() :]).strip(" ,"), True
+    w = re.sub(r"^(?:say|perhaps|for example|for instance) ,? ?", "", w)
     if m := re.fullmatch(r"(?:from |anything from |anywhere from |say )?(\d+) (?:to|up to|~|or|through) (\d+)", w):
         return [(int(m[1]), int(m[2]))], False
     if m := re.fullmatch(r"(?:anywhere |somewhere |anything )?between (\d+) (?:and|to) (\d+)", w):
@@ -122,8 +127,10 @@ def range_said(words: str, size: int) -> tuple[list[tuple[int, int]], bool] | No
         w,
     ):
         return [(1, int(m[1] or m[2]))], False
-    if m := re.fullmatch(r"(?:fewer than|less than|below|under|smaller than|short of) (\d+)", w):
-        return [(1, int(m[1]) - 1)], False
+    if m := re.fullmatch(
+        r"(2-digit (?:number )?)?(?:fewer than|less than|lower than|below|under|smaller than|short of) (\d+)", w
+    ):
+        return [(10 if m[1] else 1, int(m[2]) - 1)], False
     if m := re.fullmatch(
         r"(?:at least|no fewer than|not less than|minimum of) (\d+)(?: (?:and|but|,)+ (?:at most|no more than|up to|not more than) (\d+))?",
         w,

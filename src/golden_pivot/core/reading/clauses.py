@@ -31,7 +31,7 @@ _AWAY = re.compile(
     r"^(?:while (?:you|i) look away|with (?:your|my) back turn|behind (?:your|my) back|secretly|silently|quietly|without a word|unseen|in secret|count down silently|privately|without letting you see)\b ?,? ?"
 )
 _FRONT = re.compile(
-    r"^(?:and|so (?=they|you|i\b|we)|but|from start there be|there be \d+ move :|there be|after that|after this|afterwards|next ,|when (?:all|they) (?:are|have|be) (?:all )?(?:deal|do|done)\b ?,?|here|at this point|this time|meanwhile|from start|at end|in end|as you can see|you see|"
+    r"^(?:while (?:you|i|we) (?:spread|fan|riffle through|run through|thumb through|deal through) (?:cards|deck|them)(?: face (?:up|down))? ,?|and|so (?=they|you|i\b|we)|but|from start there be|there be \d+ move :|there be|after that|after this|afterwards|next ,|when (?:all|they) (?:are|have|be) (?:all )?(?:deal|do|done)\b ?,?|here|at this point|this time|meanwhile|from start|at end|in end|as you can see|you see|"
     r"again|before (?:we|you) (?:begin|start)(?: ,)?|beforehand|however .+? ,|of (?:\d+|those|these)(?: that be left| left| that remain)?(?: ,)?|you (?:will )?see that|beforehand(?: ,)?|to begin|to begin with|to start with|first|1st|lastly|last of all|that do|this do|on table) ?,? (?=\w)"
 )
 _ASK = re.compile(
@@ -61,6 +61,8 @@ def clauses_of(plain: str, who: str | None, s: Situation, script: bool = False) 
         elif (m := _FRONT.match(words)) is not None:
             words = words[m.end() :]
     words = words.strip(" ,")
+    if (by_them := re.search(r" ,? ?by (?:they|them)$", words)) and not _PASSIVE.match(words):
+        words, who = words[: by_them.start()].strip(" ,"), SPECTATOR
     if not words:
         return
     if (

@@ -58,12 +58,14 @@ _SAME = (
     (r"(?:mat|cloth|baize|felt|table top|tabletop)", "table"), (r"(face|faces|side) (?:upwards?|uppermost|skyward)", r"\1 up"),
     (r"(face|faces) downwards?", r"\1 down"), (r"(?<!all )(\d+|that many|so many) (?:top|uppermost|upper) cards?", r"top \1 cards"),
     (r"(\d+) cards from top of", r"top \1 cards of"), (r"halt|whoa", "stop"), (r"catch sight of|catch|glance at|sneak look at|have glimpse of|get sight of", "look at"),
+    (r"(?:get|have|steal|sneak) a (?:quick |good |sly )?(?:peek|glance|look|glimpse) (?:at|of)", "look at"), (r"other hand", "hand"),
     (r"take (?:a )?(?:quick |good |sly )?(?:peek|glance|look) (?:at|of)", "look at"), (r"(?:left|right) hand(?! (?:pile|heap|packet|column|side|1|card|end))", "hand"),
     (r"(?:uncounted|unseen by you|without you see how many|number unknown)", "secretly"), (r"upside down", "over"),
-    (r"cards? apiece", "cards each"), (r"well shuffle|thoroughly shuffle|shuffle", "shuffle"),
+    (r"(?:2|two)-(?:figure|digit)", "2-digit"), (r"cards? apiece", "cards each"), (r"well shuffle|thoroughly shuffle|shuffle", "shuffle"),
 )  # fmt: skip
 """other words for the same"""
-_OWNED = "cards?|piles?|packets?|heaps?|hand|pocket|number|own|half|selection|column|choose|secret|name|pick|choice|back|1st"
+_THING = "(?: (?:cards?|piles?|heaps?|packets?|columns?|numbers?|half|1)(?![a-z]))"
+_OWNED = rf"cards?|piles?|packets?|heaps?|hand|pocket|number|own|half|selection|column|choose{_THING}|secret|name{_THING}|pick{_THING}|choice|back|1st"
 
 
 def normal(text: str, names: Set[str], mend: bool = False) -> str:
@@ -94,6 +96,7 @@ def normal(text: str, names: Set[str], mend: bool = False) -> str:
         lambda m: m[0] if m[1].lower() in SHORT else keep(f"“{m[1].lower()}”" if spelled else f"⟨{m[1]}⟩"),
         said,
     )
+    said = re.sub(r"\b[A-Za-z](?:-[A-Za-z])+\b", lambda m: keep(f"“{m[0].replace('-', '').lower()}”"), said)
     said = re.sub(r"\b[Jj]oker\b", lambda m: keep("⟨JOKER⟩"), said)
     said = re.sub(r"(?:^please,? |, please(?=[.!?]?$))", "", said, flags=re.I)
     said = said.lower()

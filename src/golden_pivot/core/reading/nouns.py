@@ -154,7 +154,7 @@ def place_named(words: str, s: Situation) -> str | None:  # noqa: C901  one line
     if words in WHAT_WAS_MOVED or re.fullmatch(
         r"(?:that|this|same|these) (?:packet|pile|heap|cards|lot|bunch|hand|half|block|card)", words
     ):
-        return _last_moved(s) or ("deck" if words == "cards" else None)
+        return _last_moved(s) or ("deck" if words == "cards" or (words == "it" and not s.moved_to) else None)
     if words in THE_DECK:
         return "deck"
     if words in (

@@ -21,7 +21,7 @@ from .amounts import number_said
 from .clauses import Clause, clauses_of
 from .filling import Candidate, candidates
 from .idioms import CANNOT, IDIOMS, told
-from .lexicon import TIMES
+from .lexicon import LEMMAS, TIMES
 from .normal import normal, respelled
 from .nouns import place_named
 from .situation import Situation, situation_of
@@ -58,6 +58,7 @@ class Answer:
 
 NOTHING = Answer()
 _TABLED = re.compile(r" ,? ?(?:and )?table (?:them|it|these|those)(?: for a (?:second|moment|while|2nd))?\b")
+_ASIDE = re.compile(r" ,? ?and (?:put|lay|set|place|leave|keep) (?:(?:it|them|these|those) )?(?=aside\b)")
 _POCKETED = re.compile(r" ,? ?and pocket (?:it|them)\b")
 _LIFTS = re.compile(r"\b(?:cut off|lift|lift off|take|remove|pick|pull out|draw|count|deal|cut)\b")
 _TO_WHERE = re.compile(
@@ -95,7 +96,7 @@ def _read(before: str, text: str, margin: str) -> Answer:
     s = situation_of(before)
     s = replace(s, margin=margin if len(margin) >= len(s.opened) else s.opened)
     if (kept := kinds_of_line.kept(text, s)) is not None:
-        return Answer((Reading((kept,)),))
+        return _with_handling(before, text, margin) or Answer((Reading((kept,)),))
     strict = _strictly(before, text, s)
     if strict and not kinds_of_line.may_mislead(text, s):
         return Answer((Reading(strict),))
@@ -115,6 +116,18 @@ def _read(before: str, text: str, margin: str) -> Answer:
     return Answer((Reading((said,)),)) if said else NOTHING
 
 
+def _with_handling(before: str, text: str, margin: str) -> Answer | None:
+    """*Square the pack and give it a cut*: what is only done on the stage is kept as a remark, and the handling behind it is read."""
+    if text.startswith(("#", "“", "(", "'", '"', "‘")) or ":" in text:
+        return None
+    for joint in re.finditer(r"(?:,? and then|,? then|,? and|[,;]) ", text):
+        behind = _read(before, text[joint.end() :], margin)
+        if behind.is_sure and not behind.readings[0].lines[0].startswith(("#", "“", "Note:", "Credit:", "Title:")):
+            found = behind.readings[0]
+            return Answer((replace(found, lines=(f"# {text[: joint.start()]}", *found.lines)),))
+    return None
+
+
 def _strictly(before: str, text: str, s: Situation) -> tuple[str, ...] | None:
     """The line as the language writes it, where it is a sentence of it already."""
     if sentence(text) is None:
@@ -126,7 +139,7 @@ def _strictly(before: str, text: str, s: Situation) -> tuple[str, ...] | None:
 def _answered(before: str, plain: str, s: Situation, who: str | None, depth: int, script: bool = False) -> Answer:
     """One clause, or several one after the other."""
     merged = (
-        _TABLED.sub(" to table", _POCKETED.sub(" to pocket", _TO_WHERE.sub(" to ", plain)))
+        _ASIDE.sub(" ", _TABLED.sub(" to table", _POCKETED.sub(" to pocket", _TO_WHERE.sub(" to ", plain))))
         if _LIFTS.search(plain)
         else plain
     )
@@ -207,6 +220,10 @@ def _splits(plain: str) -> Iterator[tuple[str, str, str]]:
     """Before each joint of the sentence, the first first."""
     for m in re.finditer(r" , (?:and |then |but )?| and (?:then )?| then | but | ~ | : ", plain):
         yield plain[: m.start()].strip(" ,"), plain[m.end() :].strip(" ,"), m[0].strip()
+    if re.match(r"(?:if|when|whenever|should|unless|otherwise|else)\b", plain):  # without a comma: before each verb
+        for m in re.finditer(r" (?=([a-z]+) )", plain):
+            if m[1] in LEMMAS and m[1] not in ("be", "have", "do", "like", "want"):
+                yield plain[: m.start()], plain[m.end() :], ","
 
 
 def _in_two(
@@ -225,8 +242,8 @@ def _in_two(
         doer = SPECTATOR if clause.who is None and lines[-1].startswith("Spectator") else clause.who
         goes_on = doer if not clause.asked or "," not in joint else None
         second = _answered(behind, right, replace(after, margin=after.opened or s.margin), goes_on, depth + 1)
-        if not second.readings:
-            continue
+        if not second.readings or (not opened and second.readings[0].lines[-1].rstrip().endswith(":")):
+            continue  # a block that is opened behind what is done has nothing in it
         rests = [
             Reading((*lines, *("  " * opened + line for line in one.lines)), (*first.readings[0].taken, *one.taken))
             for one in second.readings

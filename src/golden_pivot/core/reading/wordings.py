@@ -161,6 +161,8 @@ def fits(kind: StepKind, wording: Wording, said: Said) -> Iterator[tuple[Filled,
                 kind_of_gap = "target"
             for text, j in said.gap(kind_of_gap, i):
                 yield from walk(rest, j, {**filled, part.slot: text})
+            if part.slot in ("p1", "p2", "p3") and tokens[i : i + 1] and f"pile {tokens[i]}" in said.s.sizes:
+                yield from walk(rest, i + 1, {**filled, part.slot: f"pile {tokens[i]}"})
         elif i < len(tokens) and (
             part == "**" or (part == "*" and not tokens[i].startswith("⟨")) or tokens[i] == part
         ):

@@ -31,6 +31,10 @@ def _cut_freely(values: Mapping[str, Any]) -> str | None:
     example="Put table on deck",
     says="Put the cards from {from} {where} {to}.",
     wordings=(
+        "(take|pick up|lift up) {from} [,] [and] PUT [it|them] [back] (at bottom of|to bottom of|on bottom of|under|underneath|below) {to} => where=under; score=1.5",
+        "(take|pick up|lift up) {from} [,] [and] PUT [it|them] [back] (ontop|on|onto|over) {to} => where=on; score=1.5",
+        "(bring everything together|put everything together|put it all together|everything together|all together) [,|:] {from} (on|ontop|onto) {to} => where=on; score=2",
+        "(bring everything together|put everything together|put it all together|everything together|all together) [,|:] {from} (under|below|underneath) {to} => where=under; score=2",
         "pick up {from} [,] [and] PUT [it|them] (on|onto|ontop) {to} => where=on; score=1",
         "pick up {from} [,] [and] PUT [it|them] (under|underneath|beneath|below) {to} => where=under; score=1",
         "(reassemble|assemble|build up|rebuild) [deck|it] : {from} (on|ontop|onto|over) {to} => where=on; score=2",
@@ -100,6 +104,10 @@ def put_heap(b: Builder) -> None:
     says="Cut off {count} {#count} of {from}[ {choice}] {>to}{secretly}.",
     free=_cut_off_freely,
     wordings=(
+        "LIFT [off] [a] (portion|packet|bunch|batch|few) [off] [of cards] [,] [of] {choice} [cards] => score=3",
+        "LIFT [a] (few|few cards) [off] [top] [of {from}] => choice=few; score=1.2",
+        "(pick up|pick off|slide off) (about|roughly|around|nearly) half [of] [{from}] => choice=half; score=2",
+        "LIFT [another] {count} [cards] [off] => score=0.2",
         "LIFT [off] [a] [good|bare|scant] (3rd|3rd of {from}) [off] => choice=third; score=2",
         "LIFT [off] [a] [good|bare|scant] half [of {from}] [off] => choice=half; score=1.5",
         "LIFT {choice} [cards] [off] [top] [of {from}] => score=1.5",
@@ -222,8 +230,8 @@ def cut(b: Builder) -> None:
     wordings=(
         "cut [{place}] [so] [that] {card} (be|come|go|get|end up|finish|arrive) (to|at|on) (top|ontop) => end=top; place=deck; score=1",
         "cut [{place}] [so] [that] {card} (be|come|go|get|end up|finish|arrive) (to|at|on) (bottom|face) => end=bottom; place=deck; score=1",
-        "(bring|get|take) {card} to (top|ontop) (with|by) [a] [single] (cut|cut {place}) => place=deck; score=1",
-        "(bring|get|take) {card} to (bottom|face) (with|by) [a] [single] (cut|cut {place}) => place=deck; score=1",
+        "(bring|get|take) {card} to (top|ontop) (with|by) [a] [single] (cut|cut {place}) => end=top; place=deck; score=1",
+        "(bring|get|take) {card} to (bottom|face) (with|by) [a] [single] (cut|cut {place}) => end=bottom; place=deck; score=1",
         "(look for|find|spot) {card} and cut (it|{place}) [back] (to bottom|so that it be at bottom|to it) => end=bottom; score=1",
         "(look for|find) {card} and cut (it) [back] to top => end=top; score=1",
         "cut {place} so that {card} (become|becomes|be|is|come|comes) [to] [face card|bottom card|bottom|at bottom|on bottom|to bottom] => end=bottom; score=1",
@@ -262,6 +270,7 @@ def cut_to(b: Builder) -> None:
     says="Turn over the top {count} {#count} of {place}, all together.",
     shows=True,
     wordings=(
+        "TURN [over] (top|upper) {count} [of {place}] [over|face up|as a block] => score=0.5",
         "TURN [over] top {count} [cards] [over] (as 1|together|as a block|in 1|as 1 card|in 1 go) => score=2",
         "TURN {count} [cards] [over] [ontop] (as 1|together|as a block|in 1 go) => score=1.5",
         "TURN [over] top {count} [cards] [over] => needs=block; score=2",
@@ -319,6 +328,8 @@ def turn_over(b: Builder) -> None:
     says="Put the cards from {from} back into {to}[, so that its top card is {position}].",
     free=lambda values: None if values.get("position") else "You put them back where you liked",
     wordings=(
+        "{from} (go|be put|be return|be lose|be bury|be slip|be push) [back] (anywhere|somewhere) [in|into] [{to}] => to=deck; score=1.5",
+        "{from} (go|be put|be return|be lose|be bury|be slip|be push) [back] (in|into) [middle of|centre of] {to} => score=1",
         "INSERT {from} (in|into) {to} [so] [that] [1st|top] [of them|card|1] (be|come|lie|go) [at|to|in] {position} => score=2",
         "INSERT {from} [back] (in|into|to) {to} at {position} => score=1",
         "INSERT {from} [back] (anywhere|somewhere) => to=deck; score=1",

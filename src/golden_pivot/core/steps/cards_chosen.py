@@ -30,6 +30,7 @@ if TYPE_CHECKING:
     free=freely("You thought of any card you liked"),
     by=SPECTATOR,
     wordings=(
+        "think of 1 [of them|of these|they see] => who=spectator; card=new; score=1",
         "(think of|think|think about|note) [of] (a card|any card|1 of cards|any 1|1|a card of their choice|1 of them|1 of these|1 of those) [they see] [as you spread {place}|as i spread {place}|as you spread them] => who=spectator; card=new",
         "think of 1 of {place} [of] => who=spectator; card=new; score=1",
         "think of (a|any|1) card (in|of|from|among) {place} => who=spectator; card=new; score=2",
@@ -114,6 +115,8 @@ MOST_TAKEN = 12
     says="Take any {count} {#count} from {from} {>to}.",
     free=freely("You took any cards you liked"),
     wordings=(
+        "TAKE {count} cards [out of {from}|from {from}] (at random|anywhere|from anywhere|from different places) => score=1",
+        "TAKE {count} cards from (different places|here and there|anywhere) [in {from}] => score=1",
         "TAKE any {count} [of] [cards|of them|them] [out of {from}|from {from}] => score=1",
         "TAKE {count} [cards|of them] => needs=any",
         "TAKE {count} [of] (cards|them|them ,) (they like|whichever they like|at random|from here and there|from anywhere|from wherever they like|, whichever they like) => score=1",
@@ -290,6 +293,8 @@ def show(b: Builder) -> None:
     ),
     by=SPECTATOR,
     wordings=(
+        "(show|show you|show me) [you|me] (which|in which) (pile|heap|packet|column|row) (have|hold|contain) {card} => verb=tells; who=spectator; score=2",
+        "(show|show you) [you|me] (pile|heap|packet|column|row) (with|that have|that hold|that contain) {card} => verb=tells; who=spectator; score=2",
         "(tell|tell you|tell me|say|name|indicate) [you|me] (pile|heap|packet|column|row) (with|hold|contain|that hold|that contain|that have) {card} => verb=tells; who=spectator; score=2",
         "which (pile|heap|packet|column|row) [?] [they tell you|they say|they tell me] => verb=tells; card=theirs; who=spectator; score=1",
         "(which|in which) (pile|heap|packet|column|row) [be it|be it in|be their card|hold it] [?] [ask] [they tell you|they say|they answer] => verb=tells; card=theirs; who=spectator; score=1",

@@ -20,6 +20,8 @@ if TYPE_CHECKING:
     example="Repeat 3 times:",
     domains={"times": range(1, 9)},
     wordings=(
+        "(repeat|do) (following|this|that|these steps|all that|it all) twice => times=2; score=1",
+        "(repeat|do) (following|this|that|these steps|all that|it all) thrice => times=3; score=1",
         "(do|repeat) (following|this|all this|lines below|these steps|next steps|same) {times} times [over|in all]",
         "{times} times [over] [do following]",
         "do all this {times} times",
@@ -157,6 +159,7 @@ def as_often(b: Builder) -> None:
     family="Order of events",
     example="Until deck runs out:",
     wordings=(
+        "(go on|carry on|keep going|continue|repeat|do this|do it) [this] (until|till) (no cards be left|there be no cards left|no cards remain|cards run out|cards be use up|all cards be deal|none be left|nothing be left) => place=deck; score=2",
         "[carry on|go on|keep on|continue|do this|repeat] [like this|this] (until|till) {place} (be|is) (use up|used up|exhaust|exhausted|go|finish|empty|gone|all deal|deal out) => score=1",
         "(until|till) no cards (of|in) {place} (are|be|is) left => score=1",
         "(until|till) {place} (run|runs) out",

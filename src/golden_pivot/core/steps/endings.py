@@ -172,6 +172,7 @@ def ends_so_many_facing(b: Builder) -> None:
     phase=ENDING,
     example="Ends with: hand, table have the same number of cards",
     wordings=(
+        "(2|both) (packets|heaps|piles|hands|halves) be equal [in] [number|size|cards] => places=hands; score=3",
         "(both|2) (packets|heaps|piles|hands|halves) (have|hold|contain|be) (same number|same number of cards|equally many|equally many cards|equal|as many cards) => places=hands; score=3",
         "{places} (have|hold|contain) (same number|equally many|as many as each other) => score=1",
         "both have same number of cards => places=hands; score=4",

@@ -115,6 +115,8 @@ def if_alike(b: Builder) -> None:
     singly=True,
     facets=(Facet.FACE_NEEDED,),
     wordings=(
+        "spell [out] name of {card} => what=the name; score=1",
+        "spell [out] {card} 's name => what=the name; score=1",
         "spell [out] {card} [silently] [,] [deal] [1 card|a card|1] [for each letter|a letter|for every letter] => what=the name",
         "spell name of {card} => what=the name",
         "spell value and suit of {card} [,] [leave out of|without of] ... => what=the value and the suit",

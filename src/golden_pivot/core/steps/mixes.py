@@ -21,6 +21,8 @@ if TYPE_CHECKING:
     family="Mixes",
     example="Give deck an out faro",
     wordings=(
+        "(do|perform|give it|give {place}|execute|make) [a|1] [perfect] (in-shuffle|in shuffle|in-faro|in faro|in weave) => way=an in; score=2",
+        "(do|perform|give it|give {place}|execute|make) [a|1] [perfect] (out-shuffle|out shuffle|out-faro|out faro|out weave) => way=an out; score=2",
         "[a|1] [perfect] out-faro [shuffle] [{place}] => way=an out; score=1",
         "[a|1] [perfect] in-faro [shuffle] [{place}] => way=an in; score=1",
         "[a|1] (perfect|exact) out (shuffle|faro|weave|riffle) => way=an out; score=2",
@@ -119,6 +121,10 @@ def klondike(b: Builder) -> None:
     does="every second card is dealt",
     example="Deal packet down and under to table",
     wordings=(
+        "(do|perform|make|give) [a] down-under deal (with|of|on|through) {from} => way=down and under; score=4",
+        "(do|perform|make|give) [a] under-down deal (with|of|on|through) {from} => way=under and down; score=4",
+        "under [,] down (through|with|deal of|deal with) {from} => way=under and down; score=4",
+        "down [,] under (through|with|deal of|deal with) {from} => way=down and under; score=4",
         "deal {from} down [,] under [,] down [,] under ... => way=down and under; score=4",
         "deal {from} under [,] down [,] under [,] down ... => way=under and down; score=4",
         "(put|move|deal) (1|a card|top card) (under|to bottom) , (deal|put) next [1] [down|on table|to table] [,] (and so on|until|till) ... => way=under and down; from=moved or deck; score=3",
@@ -174,6 +180,8 @@ def down_under(b: Builder) -> None:
     facets=(Facet.SHUFFLES,),
     free=freely("You shuffled"),
     wordings=(
+        "(do|give it|give {place}|perform|use) [a] [casual|haphazard|quick|short|good|thorough] overhand shuffle => score=2",
+        "overhand shuffle {place} [thoroughly|briefly] => score=1",
         "shuffle {place} overhand",
         "give {place} an overhand [shuffle|mix]",
         "overhand [shuffle] [{place}]",
@@ -289,6 +297,7 @@ def riffle(b: Builder) -> None:
     example="Spectator riffles table into deck",
     free=freely("You shuffled"),
     wordings=(
+        "shuffle 2 (packets|heaps|halves|piles) (into 1 another|into one another|together|into each other) => from=hand; to=table; score=3",
         "(riffle|dovetail|weave) [shuffle] 2 (packets|heaps|halves|piles) (into 1 another|into one another|together) => from=hand; to=table; score=3",
         "(riffle|dovetail|weave) [shuffle] {from} into {to} => score=2",
         "(riffle|dovetail) 2 (heaps|piles|packets|halves|heap|pile|packet) (into 1 another|together|into one another) => from=pile 1; to=pile 2; score=2",

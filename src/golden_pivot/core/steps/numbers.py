@@ -29,6 +29,12 @@ def _number_freely(values: Mapping[str, Any]) -> str:
     free=_number_freely,
     by=SPECTATOR,
     wordings=(
+        "(name|give|say) my [lucky|favourite] number [,] [anything] {number} => verb=names; who=spectator; score=1",
+        "(get|take|have|obtain) [a|any] number {number} => verb=names; who=spectator; score=-1",
+        "(name|say|give) [a|any] number [,] [say] {number} => verb=names; who=spectator; score=0.4",
+        "(choose|pick) [a|any] number [,] [say] {number} => verb=chooses; who=spectator; score=-0.4",
+        "think of [a|any] number [,] [say] {number} => verb=thinks of; secretly=yes; who=spectator; score=0.4",
+        "(call out|name|say|give|shout) [a|any] {number} => verb=names; who=spectator; score=-1.5",
         "(have|ask for|get) [a|any] number {number} (name|call out|say|shout|give) => verb=names; who=spectator; score=1",
         "(have|ask for|get) [a|any] number {number} (think of|think|choose|write down) => verb=thinks of; secretly=yes; who=spectator; score=1",
         "ask [them] for [a|any] number {number} => verb=names; who=spectator; score=1",
@@ -89,6 +95,8 @@ def choose_number(b: Builder) -> None:
     facets=(Facet.TELLS,),
     by=SPECTATOR,
     wordings=(
+        "[ask] (for|for their) (number|it) => who=spectator; names=last; score=1",
+        "ask (number|their number|it) => who=spectator; names=last; score=0.5",
         "(number|their number|it) be (say|name|call|announce|tell|reveal) [aloud|out loud|out|now] => who=spectator; names=last; score=1",
         "(announce|say|reveal|tell|call out|give) (it|number|their number|that number) [aloud|out loud|out|now|to all] => who=spectator; names=last",
         "what [their] number (be|is) => who=spectator; names=last",
@@ -163,6 +171,8 @@ def choose_values(b: Builder) -> None:
     free=freely("You pointed to any pile"),
     by=SPECTATOR,
     wordings=(
+        "(choose|pick|select|touch|point to|name) (1|any|any 1) of (piles|heaps|packets|columns|3|them) => who=spectator; score=2",
+        "have [a|1] (pile|heap|packet|column) (choose|pick|touch|point to|name|select|indicate) => who=spectator; score=1",
         "POINT 1 of {count} (piles|heaps|packets|pile|heap|packet) => which=a; who=spectator",
         "POINT (a|1|any) [of] (piles|heaps|pile|heap|packet) [freely] => which=a; who=spectator",
         "POINT another [1] => which=another; who=spectator",
@@ -199,6 +209,10 @@ def choose_pile(b: Builder) -> None:
     "Chance decides on a number {number:range}[, each as likely as {weight:number}]",
     family="Choices",
     firm=("weight",),
+    wordings=(
+        "draw a number {number} (out of|from) [a] (hat|bag|box|urn) => score=2",
+        "(roll|throw) (1|a) (die|dice) => number=1 to 6; score=1",
+    ),
     example="Chance decides on a number n from 1 to 6",
     by=CHANCE,
 )

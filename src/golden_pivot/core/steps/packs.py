@@ -71,6 +71,8 @@ def pack(b: Builder) -> None:
     example="Place FORCE 10th",
     facets=(Facet.PLACED,),
     wordings=(
+        "[a] (odd-backed|odd-back|strange-backed|blue-backed|red-backed) card (be|lie|go|sit) [at|in] {position} => card=MARK; odd=yes; score=1",
+        "have {card} {position} => score=1",
         "{card} (lie|be|sit|stand) (reverse|face up) [at|in] {position} => up=yes; score=1",
         "{card} (lie|be|sit|stand) {position} [,] (reverse|face up) => up=yes; score=1",
         "{card} , (reverse|face up) , [at|in] {position} => up=yes; score=1",

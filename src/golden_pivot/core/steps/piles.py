@@ -28,6 +28,8 @@ if TYPE_CHECKING:
     facets=(Facet.DEALS_PILES,),
     domains={"piles": range(2, 11)},
     wordings=(
+        "(share|distribute|deal) {from} [out] (among|between|into|to|amongst) {piles} (piles|heaps|packets|hands|people|players) => score=2",
+        "(share|distribute|deal) out {from} (among|between|into|to) {piles} (piles|heaps|packets|hands|people|players) => score=2",
         "{each} [cards] each (in|into|to) {piles} (piles|heaps|hands|packets|columns) => score=2",
         "[deal] {each} [cards] (in|into|to) each of {piles} (piles|heaps|hands|packets|columns) => score=2",
         "(build|lay out|form|set out) {piles} (piles|heaps|packets|columns|hands) [of {each}] [cards] [each] => score=1.5",
@@ -170,6 +172,10 @@ def gather_any(b: Builder) -> None:
     example="Gather the piles from left to right, each on the last",
     says="Gather the piles from {side}, each {where} the last.",
     wordings=(
+        "GATHER [piles|heaps|them] [up] from left [,] each [pile|heap|1] (on|onto|ontop) next [1] => side=left to right; where=under; score=2",
+        "GATHER [piles|heaps|them] [up] from right [,] each [pile|heap|1] (on|onto|ontop) next [1] => side=right to left; where=under; score=2",
+        "GATHER [piles|heaps|them] [up] from left [,] each [pile|heap|1] (on|onto|ontop) last [1] => side=left to right; where=on; score=2",
+        "GATHER [piles|heaps|them] [up] from right [,] each [pile|heap|1] (on|onto|ontop) last [1] => side=right to left; where=on; score=2",
         "GATHER [piles|heaps|packets|pile|heap|them|columns] [up] [from] left to right [,] each (on|onto|ontop) (1 before|previous 1|previous|1 before it) => side=left to right; where=on; score=2",
         "GATHER [piles|heaps|packets|pile|heap|them|columns] [up] [from] right to left [,] each (on|onto|ontop) (1 before|previous 1|previous|1 before it) => side=right to left; where=on; score=2",
         "GATHER [piles|heaps|packets|pile|heap|them|columns] [up] [from] right to left [,] each under (last|1 before|previous 1|previous) [1] => side=right to left; where=under; score=2",
@@ -206,6 +212,8 @@ def gather_side(b: Builder) -> None:
     example="Gather the piles, pile p 2nd, the others in any order",
     says="Gather the piles so that {pile} is {slot} from the top.",
     wordings=(
+        "{pile} (in middle|in centre|2nd) [,] GATHER [3|all|piles|heaps|them|rest] => slot=middle; score=3",
+        "{pile} ontop [,] GATHER [3|all|piles|heaps|them|rest] => slot=on top; score=3",
         "GATHER (piles|heaps|packets|them|columns) [up] [,] [with|so that] {pile} [come|be|go|end up] [in|at|to] {slot} => score=2",
         "{pile} (go|be put|be place|be sandwich) (between|in middle of|in between) (others|other 2|2 others) => slot=middle; score=3",
         "GATHER (piles|heaps|packets|them|columns) [up] [,] [with] {pile} (in middle|in centre|between others|between other 2) => slot=middle; score=3",
@@ -256,6 +264,8 @@ def gather_slot(b: Builder) -> None:
     does="the piles keep their order",
     example="Gather pile 2, pile 1, pile 3 from top to bottom",
     wordings=(
+        "[put] {p2} on {p3} [,] [and] [then] {p1} (on everything|on all|on both|ontop|on them|ontop of both|ontop everything|on that|on those) => score=3",
+        "[put] {p2} on {p3} [,] [and] [then] {p1} (goes ontop|go ontop|go on them|go on both) => score=3",
         "put {p1} on {p2} [,] [and] (both|those|all that|pair|these) [of them] on {p3} => score=3",
         "(stack|put|gather|pick up|assemble|collect) (them|piles|heaps) {order} (from top down|from top|from top to bottom|top down) => score=3",
         "put {p1} on {p2} and both [of them] on {p3} => score=3",

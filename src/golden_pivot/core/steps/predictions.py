@@ -20,6 +20,7 @@ TURNED = "{turn=turned over sideways|turned end for end|turned face up}"
     example="Write n + 1 as the prediction p",
     facets=(Facet.PREDICTED_NUMBER,),
     wordings=(
+        "predict {number} => score=1",
         "(write|jot|note) [down] {number} as [a|your|my|their] prediction",
         "(write|jot) [down] {number} on [a|your|my] (pad|paper|slip|card|board) [as a prediction|as prediction]",
         "(write|jot) [down] {number} on [a] pad [,] and leave [it|pad] under [a] glass => place=glass",
@@ -46,6 +47,8 @@ def predict(b: Builder) -> None:
     example="Prediction: FORCE, on paper in pocket, turned over sideways",
     facets=(Facet.PREDICTED_CARDS,),
     wordings=(
+        "[a|my|your] prediction be {cards} [,] [write] [on] [a] [card|paper|slip|piece of paper] (in|inside) [a] {place} => how=on paper; score=2",
+        "[a|my|your] prediction [:|,] {cards} [,] [write] [on] [a] [card|paper|slip|piece of paper] (in|inside|under) [a] {place} => how=on paper; score=2",
         "(write|write down|jot down) {cards} on [a] (slip|paper|piece of paper|card|slip of paper) [,] [and] (keep|leave|put) it (in|under|on) {place} => how=on paper; score=1",
         "write {cards} on [a] (slip|paper|piece of paper|card|slip of paper) and (put|seal|place|hide|lay) it in [a] {place} => how=on paper; score=1",
         "write {cards} on [a] (slip|paper|card) in {place} => how=on paper",
