@@ -38,7 +38,7 @@ def number_said(words: str, s: Situation) -> str | None:  # noqa: C901  one line
     n = s.number
     if n and (
         words in ("that many", "so many", "this many", "that", "their number", "number", "that number", "same number", "chosen number", "number of cards", "their secret number", "secret number",
-                  "number chosen", "choose number", "their own number", "as many", "number they have", "it", "that number of", "this number", "same number of", "their number of")
+                  "number chosen", "choose number", "their own number", "named number", "name number", "called number", "as many", "number they have", "it", "that number of", "this number", "same number of", "their number of")
         or re.fullmatch(rf"{_ASKED} (?:{_TELLING}|their number|number|their secret number|that|number {_TELLING})", words)
         or re.fullmatch(rf"(?:number|card number) (?:(?:that )?{_TELLING}|name|say|choose|call out|think of|give|announce|state)", words)
         or re.fullmatch(rf"what {_TELLING}|as many as that", words)
@@ -123,7 +123,7 @@ def range_said(words: str, size: int) -> tuple[list[tuple[int, int]], bool] | No
         low, high = int(m[1]), int(m[2])
         return ([(low, high)] if exact else [(low, high), (low + 1, high - 1)]), False
     if m := re.fullmatch(
-        r"(?:up to|at most|no more than|not more than|maximum of|max|as many as) (\d+)(?: at most)?|(\d+) (?:at most|or fewer|or less|maximum|max|at outside|tops)",
+        r"(?:up to|at most|not above|no higher than|not higher than|not over|not exceeding|no greater than|no more than|not more than|maximum of|max|as many as) (\d+)(?: at most)?|(\d+) (?:at most|or fewer|or less|maximum|max|at outside|tops)",
         w,
     ):
         return [(1, int(m[1] or m[2]))], False

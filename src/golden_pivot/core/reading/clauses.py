@@ -48,6 +48,10 @@ _VERB = "|".join(sorted(LEMMAS, key=len, reverse=True))
 _PASSIVE = re.compile(
     rf"^(?P<what>.+?) {_BE} (?:to be )?(?P<how>(?:freely|secretly|silently|quietly|all|both|each|perfectly|merely) )?(?P<verb>{_VERB})\b(?P<rest>.*)$"
 )
+_FRONTED = re.compile(
+    rf"^(?P<where>(?:from|of|out of|into|onto|on|in|to|off) (?:(?!\b(?:{_VERB})\b).)+?) ,? ?(?P<rest>(?:(?:they|i|you|we) )?(?:deal|count|lay|cut|lift|take|put|draw|spell|turn|remove|pull)\b.*)$"
+)
+"""*from the hand deal five*: the place first"""
 _BY = re.compile(r" by (?:a |an )?(?P<doer>they|them|her|you|me|i|performer|magician)(?= |$)")
 _ADVERBS = re.compile(r"^(?:secretly|silently|quietly|freely|just) ")
 
@@ -65,6 +69,12 @@ def clauses_of(plain: str, who: str | None, s: Situation, script: bool = False) 
         words, who = words[: by_them.start()].strip(" ,"), SPECTATOR
     if not words:
         return
+    if (m := _FRONTED.match(words)) is not None:
+        yield from clauses_of(f"{m['rest']} {m['where']}", who, s, script)
+    if (m := re.match(r"^(?:let|may|have) (?=.+ be .+)", words)) is not None and (
+        of := _PASSIVE.match(words[m.end() :])
+    ):
+        yield Clause(f"{of['verb']} {of['what']}{of['rest']}".strip(), who or SPECTATOR, secretly, asked=True)
     if (
         m := re.match(r"^(?:ask|find out|inquire)(?: them)? (?=which|how many|what|for|in which)", words)
     ) is not None:

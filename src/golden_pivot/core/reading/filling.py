@@ -107,7 +107,9 @@ def _made(kind: StepKind, clause: Clause, filled: Filled, behind: Filled, s: Sit
     question = values.pop("asks", "")
     after = values.pop("after", "")
     who = values.pop("who", None) or clause.who or PERFORMER
-    if not _agrees(kind, manner, wants, bool(may), extra):
+    if not _agrees(kind, manner, wants, bool(may), extra) or (
+        Facet.DEALS_PILES in kind.facets and values.get("piles") == "1"
+    ):
         return
     if not _find_homes(kind, extra, slots, values, bool(after)):
         return

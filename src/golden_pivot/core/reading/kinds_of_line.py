@@ -12,7 +12,7 @@ from .situation import Situation
 _TRADE = frozenset("pack cards pile rest her him them she he top bottom half other others it these those".split())
 """words that are never the name of a new heap unasked"""
 _REMARK = re.compile(
-    r"^(?:square (?:up )?(?:the )?(?:cards|pack|deck|packet|it|them|everything)|thank |applaud|pause|smile|wait|take your time|bow|shrug|"
+    r"^(?:(?:fan|spread|ribbon) (?:out )?(?:the )?(?:pack|deck|cards)|square (?:up )?(?:the )?(?:cards|pack|deck|packet|it|them|everything)|thank |applaud|pause|smile|wait|take your time|bow|shrug|"
     r"(?:(?:let |have )?(?:them|her|him|they|she|he) )?(?:show|shows) it (?:to|round) (?:the )?(?:others|friends|rest|audience)|spread the tabled|"
     r"nobody (?:may|must|should)|make sure nobody|roll up|look (?:away|puzzled|surprised|her in|him in|them in)|turn (?:your back|away|round)|build up|"
     r"give (?:the )?(?:pack|deck|cards) out for|have the (?:pack|deck|cards) examined|let them examine|blow on|snap|tap the|wave|ask .* how (?:she|he|they) feel)",

@@ -54,6 +54,10 @@ def _cards(plain: str, s: Situation) -> str | None:
         or re.search(r"from (?:the )?(\d+)(?:st|nd|rd|th)", rest)
     ):
         first = ordinal(int(m[1]))
+    elif (said := list(map(int, re.findall(r"\b(\d+)(?:st|nd|rd|th)\b", rest)))) and len(said) > 1:
+        if said != list(range(said[0], said[0] + len(cards))):
+            return None  # each at a place of its own
+        first = ordinal(said[0])
     elif re.search(
         r"below (?:these|them|that)|beneath (?:these|them)|next|follow|under these|after (?:these|them|that)", rest
     ) or _placed(s):

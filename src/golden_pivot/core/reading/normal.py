@@ -219,7 +219,7 @@ def vocabulary() -> tuple[str, ...]:
     }
     found |= {word for words in VERBS.values() for word in re.findall(r"[a-z]{3,}", words)}
     found |= set("spectator spectators their them they these those this that card cards from with without under over above below between twice again "
-                 "back onto into bottom right left middle centre number numbers until when while last next each every which what many much value "
+                 "mine yours ours hers both everything nothing whatever elsewhere somewhere anywhere back onto into bottom right left middle centre number numbers until when while last next each every which what many much value "
                  "colour suit red black half about roughly order prediction secretly together".split())  # fmt: skip
     return tuple(sorted(word for word in found if len(word) > 2))
 

@@ -86,6 +86,8 @@ def place_named(words: str, s: Situation) -> str | None:  # noqa: C901  one line
         return words[1:-1] if words[1:-1] in s.sizes else None
     if words.startswith("their "):
         return _their(words.removeprefix("their "), s)
+    if words == "mine":
+        return "table" if s.has("table") else None
     if words.startswith("my "):
         words = words.removeprefix("my ")
         if words in ("cards", "packet", "half", "heap", "pile") or words.isdigit():

@@ -240,7 +240,7 @@ def _position(tokens: Sequence[str], i: int, s: Situation) -> Iterator[tuple[str
     rest = " ".join(tokens[i : i + 6])
     end = r"(?: (?:card )?(?:from|up from|down from|down|off|from on)(?: (top|bottom|face))?)?"
     if m := re.match(
-        rf"(?:in |at |to |into |as )?(?:(?:position|number|place) (\d+)|(\d+)(?:st|nd|rd|th)(?: (?:position|place|card|spot))?){end}(?= |$)",
+        rf"(?:in |at |to |into |as )?(?:(?:position|number|place|(?<=at )) ?(\d+)|(\d+)(?:st|nd|rd|th)(?: (?:position|place|card|spot))?){end}(?= |$)",
         rest,
     ):
         words = ordinal(int(m[1] or m[2])) + (" from the bottom" if m[3] in ("bottom", "face") else "")

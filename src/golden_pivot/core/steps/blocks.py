@@ -31,6 +31,9 @@ def _cut_freely(values: Mapping[str, Any]) -> str | None:
     example="Put table on deck",
     says="Put the cards from {from} {where} {to}.",
     wordings=(
+        "(all|everything|lot|whole lot) (go|be put|be place|be return) [back] ontop => from=moved; where=on; to=deck; score=1",
+        "(all|everything|lot|whole lot) (go|be put|be place|be return) [back] (underneath|under|to bottom) => from=moved; where=under; to=deck; score=1",
+        "(combine|unite|join|put together) : {from} (on|ontop|onto) {to} => where=on; score=1",
         "(take|pick up|lift up) {from} [,] [and] PUT [it|them] [back] (at bottom of|to bottom of|on bottom of|under|underneath|below) {to} => where=under; score=1.5",
         "(take|pick up|lift up) {from} [,] [and] PUT [it|them] [back] (ontop|on|onto|over) {to} => where=on; score=1.5",
         "(bring everything together|put everything together|put it all together|everything together|all together) [,|:] {from} (on|ontop|onto) {to} => where=on; score=2",
@@ -270,6 +273,7 @@ def cut_to(b: Builder) -> None:
     says="Turn over the top {count} {#count} of {place}, all together.",
     shows=True,
     wordings=(
+        "TURN {count} [cards] as 1 ontop [of] [{place}] => score=2",
         "TURN [over] (top|upper) {count} [of {place}] [over|face up|as a block] => score=0.5",
         "TURN [over] top {count} [cards] [over] (as 1|together|as a block|in 1|as 1 card|in 1 go) => score=2",
         "TURN {count} [cards] [over] [ontop] (as 1|together|as a block|in 1 go) => score=1.5",
@@ -301,6 +305,7 @@ def turn_block(b: Builder) -> None:
     heard=(("each card turned where it lies", "{who} turn+s every card of {place} over where it lies"),),
     shows=True,
     wordings=(
+        "{place} (face up|over|upside down) => score=-1",
         "TURN {place} over",
         "TURN over {place}",
         "TURN {place} => way=face up; score=-1",
@@ -328,6 +333,8 @@ def turn_over(b: Builder) -> None:
     says="Put the cards from {from} back into {to}[, so that its top card is {position}].",
     free=lambda values: None if values.get("position") else "You put them back where you liked",
     wordings=(
+        "{from} (go|be put|be return|be lose|be bury|be slip|be push|be replace|be insert) [back] [somewhere|anywhere] [in|into|near] (middle|centre) [of {to}] => to=deck; score=1.5",
+        "INSERT {from} [back] [in|into] [{to}] [,] [its|their|with] top card [be|come|lie|go] [at|in] {position} => to=deck; score=2",
         "{from} (go|be put|be return|be lose|be bury|be slip|be push) [back] (anywhere|somewhere) [in|into] [{to}] => to=deck; score=1.5",
         "{from} (go|be put|be return|be lose|be bury|be slip|be push) [back] (in|into) [middle of|centre of] {to} => score=1",
         "INSERT {from} (in|into) {to} [so] [that] [1st|top] [of them|card|1] (be|come|lie|go) [at|to|in] {position} => score=2",
@@ -339,7 +346,7 @@ def turn_over(b: Builder) -> None:
         "INSERT {from} [back] (in|into|to|in middle of|into middle of|into centre of|in centre of|into middle|in middle|into centre|in centre|anywhere) [of] [{to}] => score=1.5",
         "INSERT {from} [back] in [middle|centre] => to=deck; score=1.5",
         "INSERT {from} [back] [in] {position} => to=deck; score=-1",
-        "INSERT {from} in {position} [from top|from bottom] => to=deck; score=-1",
+        "INSERT {from} in {position} [from top] => to=deck; score=-1",
         "bury {from} => to=deck; score=1",
         "lose {from} in {to}",
     ),
@@ -416,6 +423,9 @@ def turn_each(b: Builder) -> None:
     example="Turn the top card of deck face up",
     shows=True,
     wordings=(
+        "{spot} (face up|over) => way=face up; score=0",
+        "{spot} face down => way=face down; score=0",
+        "turn down {spot} => way=face down; score=0.5",
         "(expose|reveal|show face of|turn up|face) {spot} => way=face up; score=0.5",
         "(turn|flip) {spot} face upward => way=face up",
         "TURN [up|over] {spot} [over] [face up] [and leave it ...] => way=face up; score=0.5",

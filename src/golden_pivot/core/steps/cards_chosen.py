@@ -30,6 +30,7 @@ if TYPE_CHECKING:
     free=freely("You thought of any card you liked"),
     by=SPECTATOR,
     wordings=(
+        "(peek at|peek|look at|note|remember) (any|a|1) card [in {place}|of {place}] [and] [remember it|leave it where it be] => who=spectator; card=new; score=0.5",
         "think of 1 [of them|of these|they see] => who=spectator; card=new; score=1",
         "(think of|think|think about|note) [of] (a card|any card|1 of cards|any 1|1|a card of their choice|1 of them|1 of these|1 of those) [they see] [as you spread {place}|as i spread {place}|as you spread them] => who=spectator; card=new",
         "think of 1 of {place} [of] => who=spectator; card=new; score=1",
@@ -70,6 +71,7 @@ def _lay_on(cells: Cells, place: int, at: int, to: Place) -> None:
     free=freely("You took any card you liked"),
     by=SPECTATOR,
     wordings=(
+        "TAKE (a|any) card [,] look [at it] [and] [keep it|remember it|hold it] => who=spectator; card=new; score=1",
         "TAKE (a|any|1) [card] (from|out of|of) [a|fan|spread] [fan|spread|deck] [,] [and] [look at it|look at|remember it|note it] => who=spectator; card=new; score=1",
         "TAKE (a|any|1) [card] [,] [and] LOOK [at] [it] [,] [and] [keep it|put it away|lay it {down}|put it {down}|{down}] => who=spectator; card=new; score=1",
         "TAKE (a|any|1) [card] [,] [and] LOOK [at] [it] [,] [and] (put|lay|set|place) [it] {down} => who=spectator; card=new; score=2",
@@ -213,6 +215,7 @@ def take_from(b: Builder) -> None:
         Facet.GLIMPSE,
     ),
     wordings=(
+        "(sight|spot|know|learn|secure|register) {spot} => card=new",
         "LOOK [at] {spot} [and] [remember it|note it|keep it in mind|bear it in mind] => card=new",
         "(see|spot|learn|know|get|secure|catch) {spot} => card=new; score=-1",
         "LOOK [at] {spot} [,] [without] [anyone|anybody] [notice|see] => card=new; score=1",
@@ -293,6 +296,8 @@ def show(b: Builder) -> None:
     ),
     by=SPECTATOR,
     wordings=(
+        "(nod at|nod towards|push forward|look at|show|hand you) (pile|heap|packet|column|1) (that|which) (hold|contain|have) [it|{card}] => verb=tells; card=theirs; who=spectator; score=1.5",
+        "(point to|point at|touch|indicate|tell|say) (pile|heap|packet|column|1) (that|which) (hold|contain|have) it => verb=tells; card=theirs; who=spectator; score=1.5",
         "(show|show you|show me) [you|me] (which|in which) (pile|heap|packet|column|row) (have|hold|contain) {card} => verb=tells; who=spectator; score=2",
         "(show|show you) [you|me] (pile|heap|packet|column|row) (with|that have|that hold|that contain) {card} => verb=tells; who=spectator; score=2",
         "(tell|tell you|tell me|say|name|indicate) [you|me] (pile|heap|packet|column|row) (with|hold|contain|that hold|that contain|that have) {card} => verb=tells; who=spectator; score=2",

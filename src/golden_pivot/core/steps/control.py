@@ -62,6 +62,8 @@ COMPARISONS = {
     example="If n is more than 10:",
     is_case=True,
     wordings=(
+        "{right} or (more|over|above|higher) => left=number; is=is at least; score=-1",
+        "{right} or (less|fewer|under|below) => left=number; is=is at most; score=-1",
         "(should|if|when|where) they (name|say|choose|call|pick|call out|give|think of) (more than|over|above) {right} => left=number; is=is more than; score=1",
         "(should|if|when|where) they (name|say|choose|call|pick|call out|give|think of) (less than|fewer than|under|below) {right} => left=number; is=is less than; score=1",
         "(should|if|when|where) they (name|say|choose|call|pick|call out|give|think of) {right} => left=number; is=is; score=0",
@@ -94,6 +96,8 @@ def if_compared(b: Builder) -> None:
     example="If n is even:",
     is_case=True,
     wordings=(
+        "(for|with|on) a even number => number=number; parity=even; score=1",
+        "(for|with|on) a odd number => number=number; parity=odd; score=1",
         "(if|when|should|with) [number|it|that|their number|number they name|number they (name|choose|call|say)] [be|is] [a|an] even [number] => number=number; parity=even; score=1",
         "(if|when|should|with) [number|it|that|their number|number they name|number they (name|choose|call|say)] [be|is] [a|an] odd [number] => number=number; parity=odd; score=1",
     ),
@@ -131,6 +135,8 @@ def otherwise(b: Builder) -> None:
     example="As often as the spectator likes:",
     free=freely("You went on as long as you liked"),
     wordings=(
+        "as (many times|often|long) as they (wish|please|want|like|care to) => likes=the spectator likes; score=1",
+        "{place} (may|can|be) [be] cut [by them] [,] (any number of times|as often as they like|again and again|as many times as they like) => likes=the spectator likes; after=cut; score=3",
         "as (often|many times|long) as they (like|wish|want|please) [,] they [can] cut [{place}] => likes=the spectator likes; after=cut; score=4",
         "they [can] cut [{place}] (as often|as many times) as they (like|wish|want|please) => likes=the spectator likes; after=cut; score=3",
         "cut [{place}] as (many times|often) as they please => likes=the spectator likes; after=cut; score=4",
@@ -159,6 +165,8 @@ def as_often(b: Builder) -> None:
     family="Order of events",
     example="Until deck runs out:",
     wordings=(
+        "(keep|go on|carry on) (do|repeat) (so|this|it|that) (until|till) {place} (be go|run out|be finish|be use up|be exhaust|be deal) => score=2",
+        "(until|till) {place} (be go|run out|be finish|be use up|be exhaust|be all deal) => score=1",
         "(go on|carry on|keep going|continue|repeat|do this|do it) [this] (until|till) (no cards be left|there be no cards left|no cards remain|cards run out|cards be use up|all cards be deal|none be left|nothing be left) => place=deck; score=2",
         "[carry on|go on|keep on|continue|do this|repeat] [like this|this] (until|till) {place} (be|is) (use up|used up|exhaust|exhausted|go|finish|empty|gone|all deal|deal out) => score=1",
         "(until|till) no cards (of|in) {place} (are|be|is) left => score=1",

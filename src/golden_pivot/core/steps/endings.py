@@ -144,6 +144,7 @@ def ends_facing(b: Builder) -> None:
     phase=ENDING,
     example="Ends with: 2 cards of deck are face up",
     wordings=(
+        "{count} cards (show|have) [their] (face|faces) [in|of] {place} => way=face up; score=1",
         "[spread] [:] [exactly] {count} cards be face up [in {place}] [, {n} face down] => way=face up; score=2",
         "[exactly] {count} [of] {place} be face up => way=face up; score=1",
         "[spread] [,] [exactly] {count} cards (be|are) (wrong way up|face up|upside down|reverse|reversed) [in {place}] [, {other} face down] => way=face up; score=1",

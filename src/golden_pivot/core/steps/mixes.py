@@ -21,6 +21,8 @@ if TYPE_CHECKING:
     family="Mixes",
     example="Give deck an out faro",
     wordings=(
+        "(weave|interlace|riffle) halves (perfectly|exactly) [,] top card (stay|remain) ontop => way=an out; score=3",
+        "(weave|interlace|riffle) halves (perfectly|exactly) [,] top card (go|become|come) 2nd => way=an in; score=3",
         "(do|perform|give it|give {place}|execute|make) [a|1] [perfect] (in-shuffle|in shuffle|in-faro|in faro|in weave) => way=an in; score=2",
         "(do|perform|give it|give {place}|execute|make) [a|1] [perfect] (out-shuffle|out shuffle|out-faro|out faro|out weave) => way=an out; score=2",
         "[a|1] [perfect] out-faro [shuffle] [{place}] => way=an out; score=1",
@@ -258,6 +260,7 @@ def haphazard(b: Builder) -> None:
     facets=(Facet.SHUFFLES,),
     free=freely("You shuffled"),
     wordings=(
+        "[a|1] (ordinary|normal|plain|single|fair) riffle [shuffle] [,] [once] => score=1",
         "(1|a|single) riffle [shuffle] [,] [by them] => who=spectator; score=1",
         "{place} be [riffle|riffle shuffle|dovetail] [shuffle] [together] once => score=1",
         "[1|a|a single] riffle [shuffle] [once]",

@@ -29,6 +29,8 @@ def _number_freely(values: Mapping[str, Any]) -> str:
     free=_number_freely,
     by=SPECTATOR,
     wordings=(
+        "number {number} [?] => verb=names; who=spectator; score=-1",
+        "(settle on|decide on|fix on) [a|any] number {number} => verb=chooses; who=spectator; score=0.5",
         "(name|give|say) my [lucky|favourite] number [,] [anything] {number} => verb=names; who=spectator; score=1",
         "(get|take|have|obtain) [a|any] number {number} => verb=names; who=spectator; score=-1",
         "(name|say|give) [a|any] number [,] [say] {number} => verb=names; who=spectator; score=0.4",

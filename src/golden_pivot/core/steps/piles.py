@@ -28,6 +28,7 @@ if TYPE_CHECKING:
     facets=(Facet.DEALS_PILES,),
     domains={"piles": range(2, 11)},
     wordings=(
+        "DEAL {from} [out] (in|into|to) {piles} (piles|heaps|hands|packets|columns) => score=1.5",
         "(share|distribute|deal) {from} [out] (among|between|into|to|amongst) {piles} (piles|heaps|packets|hands|people|players) => score=2",
         "(share|distribute|deal) out {from} (among|between|into|to) {piles} (piles|heaps|packets|hands|people|players) => score=2",
         "{each} [cards] each (in|into|to) {piles} (piles|heaps|hands|packets|columns) => score=2",
@@ -138,6 +139,7 @@ def _gathers(b: Builder, orders: Orders, is_open: bool, secret: bool = False) ->
     says="Gather the piles in any order{secretly}.",
     free=freely("You put the piles together in any order"),
     wordings=(
+        "GATHER (piles|heaps|packets|them|all) [up] (as they please|as they like|how they please|however they please|just as they like) => score=2",
         "PUT 1 (pile|heap|half|packet) (on|ontop|onto) [of] other => score=1",
         "(1|either) (pile|heap|half|packet) (go|be put) (on|ontop) other => score=1",
         "GATHER (piles|heaps|packets|them|pile|heap|packet) [up] (haphazardly|at random|however they please|in no particular order|in any sequence) => score=2",
@@ -212,6 +214,8 @@ def gather_side(b: Builder) -> None:
     example="Gather the piles, pile p 2nd, the others in any order",
     says="Gather the piles so that {pile} is {slot} from the top.",
     wordings=(
+        "{pile} (go|be put|be place|come) ontop [of] (rest|others|other 2|all) => slot=on top; score=3",
+        "{pile} (go|be put|be place|come) (under|underneath|below) [of] (rest|others|other 2|all) => slot=at the bottom; score=3",
         "{pile} (in middle|in centre|2nd) [,] GATHER [3|all|piles|heaps|them|rest] => slot=middle; score=3",
         "{pile} ontop [,] GATHER [3|all|piles|heaps|them|rest] => slot=on top; score=3",
         "GATHER (piles|heaps|packets|them|columns) [up] [,] [with|so that] {pile} [come|be|go|end up] [in|at|to] {slot} => score=2",
@@ -264,6 +268,7 @@ def gather_slot(b: Builder) -> None:
     does="the piles keep their order",
     example="Gather pile 2, pile 1, pile 3 from top to bottom",
     wordings=(
+        "[put] {p1} on {p2} [,] [then] [and] (all|these|pair|everything|lot|them all|that) on {p3} => score=3",
         "[put] {p2} on {p3} [,] [and] [then] {p1} (on everything|on all|on both|ontop|on them|ontop of both|ontop everything|on that|on those) => score=3",
         "[put] {p2} on {p3} [,] [and] [then] {p1} (goes ontop|go ontop|go on them|go on both) => score=3",
         "put {p1} on {p2} [,] [and] (both|those|all that|pair|these) [of them] on {p3} => score=3",
