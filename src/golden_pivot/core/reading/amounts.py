@@ -23,7 +23,7 @@ def number(tokens: Tokens, i: int, s: Situation) -> Found:
 
 def number_said(words: str, s: Situation) -> str | None:  # noqa: C901  one line a way to say it
     words = re.sub(
-        r"^(?:exactly|precisely|just|a total of|total of|all|(?:a )?(?:another|further|extra)) (?=.*\d|.*many|.*number)",
+        r"^(?:exactly|precisely|just|a total of|total of|all|(?:a )?(?:another|further|extra)) (?=.*\d|.*many|.*number|[a-z](?: |$))",
         "",
         words,
     )
@@ -116,7 +116,7 @@ def range_said(words: str, size: int) -> tuple[list[tuple[int, int]], bool] | No
     exact = False
     if m := re.search(r"(?:,? ?(?:both )?inclusive|,? both include|,? include|,? both end count|,? end include)", w):
         w, exact = (w[: m.start()] + w[m.end() :]).strip(" ,"), True
-    w = re.sub(r"^(?:say|perhaps|for example|for instance) ,? ?", "", w)
+    w = re.sub(r"^(?:say|perhaps|for example|for instance|but|though) ,? ?", "", w)
     if m := re.fullmatch(r"(?:from |anything from |anywhere from |say )?(\d+) (?:to|up to|~|or|through) (\d+)", w):
         return [(int(m[1]), int(m[2]))], False
     if m := re.fullmatch(r"(?:anywhere |somewhere |anything )?between (\d+) (?:and|to) (\d+)", w):

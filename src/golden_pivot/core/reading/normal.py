@@ -52,7 +52,7 @@ _SHORT_CARD = re.compile(r"(?<![\w’'])(10|[2-9AKQJT])\s?([♣♦♥♠]|[CDHS]
 _LONG_CARD = re.compile(rf"\b({_RANK}|[2-9]|10)s? of ({_SUIT})\b", re.I)
 _DROPPED = re.compile(
     r"\b(?:the|now|then|just|simply|quickly|slowly|carefully|quite|very|also|again please|madam|sir|of course|in turn|freely|really|all right|ok"
-    r"|finally|next up|first of all|once more|merely|mentally)\b"
+    r"|straight away|straightaway|at once|immediately|for now|this time|eventually|finally|next up|first of all|once more|merely|mentally)\b"
 )
 _SAME = (
     (r"(?:mat|cloth|baize|felt|table top|tabletop)", "table"), (r"(face|faces|side) (?:upwards?|uppermost|skyward)", r"\1 up"),
@@ -61,6 +61,10 @@ _SAME = (
     (r"(?:get|have|steal|sneak) a (?:quick |good |sly )?(?:peek|glance|look|glimpse) (?:at|of)", "look at"), (r"other hand", "hand"),
     (r"take (?:a )?(?:quick |good |sly )?(?:peek|glance|look) (?:at|of)", "look at"), (r"(?:left|right) hand(?! (?:pile|heap|packet|column|side|1|card|end))", "hand"),
     (r"(?:uncounted|unseen by you|without you see how many|number unknown)", "secretly"), (r"upside down", "over"),
+    (r"(?:(?:a|another|2nd|other|youngest|oldest|tallest|same|nearest|any|some|your|dear) )+they", "they"),
+    (r"they (?:on|to|at) (?:my |their )?(?:left|right|front|end|back)(?= |$)|they (?:beside|next to|near|opposite) (?:you|me|them)", "they"),
+    (r"(?:topmost|uppermost) (?=\d)", "top "), (r"(?:note|look at|peek at|see|read) and (?:remember|memorise|note)", "remember"),
+    (r"(?:their|a) (?:magic|secret|chosen) word", "word"), (r"(⟨[^⟩]+⟩) card(?!s)", r"\1"),
     (r"(?:2|two)-(?:figure|digit)", "2-digit"), (r"cards? apiece", "cards each"), (r"well shuffle|thoroughly shuffle|shuffle", "shuffle"),
 )  # fmt: skip
 """other words for the same"""
@@ -146,7 +150,7 @@ def normal(text: str, names: Set[str], mend: bool = False) -> str:
         plain,
     )
     for said_so, same in _SAME:
-        plain = re.sub(rf"\b(?:{said_so})\b", same, plain)
+        plain = re.sub(rf"(?<![\w])(?:{said_so})(?![\w])", same, plain)
     plain = re.sub(r" : \d+(?: cards)?$", "", plain.strip(" ,:?"))
     return re.sub(r"\s+", " ", plain).strip(" ,:?")
 

@@ -284,7 +284,7 @@ def target(words: str, s: Situation) -> str | None:
         return "table"
     if words in ("them", "their", "her", "they", "their hand", "hand", "their hands", "their own hand", "spectator"):
         return "hand"
-    if words in ("my hand", "hands"):
+    if words in ("my hand", "hands", "yourself", "myself", "me", "you"):
         return "hand"
     if words in ("aside", "1 side", "side"):
         return "aside"

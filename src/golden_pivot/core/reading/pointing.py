@@ -52,6 +52,13 @@ def spot_said(words: str, s: Situation) -> str | None:
         end = _end(m[1] or "bottom")
         where = place_named(m[2], s) if m[2] else default_heap(s)
         return f"the {end} card of {where}" if where else None
+    if m := re.fullmatch(
+        r"(?:which card|what|card that|1 that|whatever) (?:be|lie) (?:(?:at|on) )?(ontop|top|bottom|face)(?: (?:of|in|on) (.+))?",
+        words,
+    ):
+        end = "top" if m[1] == "ontop" else _end(m[1])
+        where = place_named(m[2], s) if m[2] else default_heap(s)
+        return f"the {end} card of {where}" if where else None
     if m := re.fullmatch(r"(ontop|underneath)(?: (?:of )?(.+))?", words):
         where = place_named(m[2], s) if m[2] else default_heap(s)
         return f"the {'top' if m[1] == 'ontop' else 'bottom'} card of {where}" if where else None

@@ -165,6 +165,7 @@ def cut_off(b: Builder) -> None:
     says="Cut {place}[ after {depth} {#depth}][ {choice}] and complete the cut{secretly}.",
     free=_cut_freely,
     wordings=(
+        "{depth} cards from top (go|be put|be move) (underneath|under|to bottom) [,] [together|as a block] => score=2",
         "cut (wherever|where|anywhere) [they|you] [fancy|like|please|want|choose] [and] (bury|complete|finish|carry|close) [cut|it] => place=deck; score=1",
         "{place} be cut [,] [and] (halves|2 halves|parts|packets|2 parts) (exchange|swap|change places|put back other way round) => score=1",
         "cut {place} [and] (swap|exchange|transpose) (halves|2 halves|packets|parts) => score=1",

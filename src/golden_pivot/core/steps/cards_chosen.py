@@ -71,6 +71,8 @@ def _lay_on(cells: Cells, place: int, at: int, to: Place) -> None:
     free=freely("You took any card you liked"),
     by=SPECTATOR,
     wordings=(
+        "TAKE (a|any) card they (wish|like|want|please|fancy) => who=spectator; card=new; score=1",
+        "[in their mind|in thought|mentally] (pick|choose|select) a card they see [in {place}] => who=spectator; card=new; score=-3",
         "TAKE (a|any) card [,] look [at it] [and] [keep it|remember it|hold it] => who=spectator; card=new; score=1",
         "TAKE (a|any|1) [card] (from|out of|of) [a|fan|spread] [fan|spread|deck] [,] [and] [look at it|look at|remember it|note it] => who=spectator; card=new; score=1",
         "TAKE (a|any|1) [card] [,] [and] LOOK [at] [it] [,] [and] [keep it|put it away|lay it {down}|put it {down}|{down}] => who=spectator; card=new; score=1",
@@ -169,6 +171,8 @@ def take_any(b: Builder) -> None:
     example="Spectator takes the 7th card of deck to hand: their card",
     says="Take {spot} {>to}.",
     wordings=(
+        "(lay|put|set|place) aside {spot} [without anybody seeing it|without show it|unseen|without look at it] => to=aside; score=1",
+        "(lay|put|set|place) {spot} aside [without anybody see it|without show it|unseen|without look at it] => to=aside; score=1",
         "TAKE {spot} (without show it|without showing it|unseen|without look at it) [and keep it|and hold it|and hold on to it|and put it aside] => score=1",
         "(put|slip|slide|drop) {spot} (in|into) {to} [,] [they|after they] (look at it|see it|remember it|note it) [1st|before] => card=new; who=spectator; score=2",
         "{spot} (go|be put|be slip|be place) (in|into|on|to) {to} [,] (they|they have) (look at|see|remember|note) it [1st|before] => card=new; who=spectator; score=2",
@@ -296,6 +300,7 @@ def show(b: Builder) -> None:
     ),
     by=SPECTATOR,
     wordings=(
+        "(tap|touch|point to|point at|indicate|hold up|pick up) (pile|heap|packet|column|1) (with|that have) {card} => verb=tells; who=spectator; score=2",
         "(nod at|nod towards|push forward|look at|show|hand you) (pile|heap|packet|column|1) (that|which) (hold|contain|have) [it|{card}] => verb=tells; card=theirs; who=spectator; score=1.5",
         "(point to|point at|touch|indicate|tell|say) (pile|heap|packet|column|1) (that|which) (hold|contain|have) it => verb=tells; card=theirs; who=spectator; score=1.5",
         "(show|show you|show me) [you|me] (which|in which) (pile|heap|packet|column|row) (have|hold|contain) {card} => verb=tells; who=spectator; score=2",

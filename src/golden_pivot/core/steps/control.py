@@ -20,6 +20,8 @@ if TYPE_CHECKING:
     example="Repeat 3 times:",
     domains={"times": range(1, 9)},
     wordings=(
+        "(next|following) {n} lines (be do|be repeat|be carry out) {times} times => score=2",
+        "(do|repeat) (next|following) {n} lines {times} times => score=2",
         "(repeat|do) (following|this|that|these steps|all that|it all) twice => times=2; score=1",
         "(repeat|do) (following|this|that|these steps|all that|it all) thrice => times=3; score=1",
         "(do|repeat) (following|this|all this|lines below|these steps|next steps|same) {times} times [over|in all]",

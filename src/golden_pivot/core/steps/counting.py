@@ -50,6 +50,11 @@ def deals(b: Builder, count: Reader) -> None:
     says="Deal {count} {#count} from {from}[ {>to}], one at a time[, {row}][, {way}].",
     singly=True,
     wordings=(
+        "{count} cards [,] deal [{down}] => score=0.5",
+        "deal face up a row of {count} [cards] [,] [start on left|from left|begin at left] => way=face up; row=from left to right; score=2",
+        "deal a row of {count} [cards] [,] [start on left|from left|begin at left] => row=from left to right; score=1",
+        "take off {count} cards => needs=singly; score=1",
+        "take off {count} cards => needs=reversed; score=1",
         "[a] (heap|pile|packet) of {count} [cards] be deal => to=table; score=1",
         "deal [a] (heap|pile|packet) of {count} [cards] => to=table; score=1",
         "count down {count} [cards] [,] deal [them] [face down] => score=1",
@@ -150,6 +155,8 @@ def deal_to_stop(b: Builder) -> None:
     says="Spell {word} from {from}[ {>to}], a card for each letter.",
     singly=True,
     wordings=(
+        "(for each|for every) letter of {word} DEAL (a|1) card => score=2",
+        "spell word {word} [,] (a|1) card (per|for each|for every) letter [,] [{down}] => score=2",
         "spell [out] [my|their|a] name [:|,] {word} => score=2",
         "spell [out] [my|their] [first] name {word} => score=2",
         "spell {word} [,] (deal|put down|lay down|count|thumb off) (1|a) [card] (per|for each|for every|a|each) letter [{down}] => score=2",
@@ -302,6 +309,8 @@ def count_under(b: Builder) -> None:
     does="they stay as they lie",
     example="Put the dealt cards back on top",
     wordings=(
+        "pick up {dealt} and (put|place|return|replace) it back => where=back on top; score=1.5",
+        "pick up {dealt} and (put|place|return|replace) them back => where=back on top; score=1.5",
         "(PUT) (what|all|everything) (you|they) deal [back] (ontop|on deck|ontop deck|to top) => where=back ontop; score=2",
         "(PUT) (what|all|everything) (you|they) deal [back] (underneath|under|under deck|to bottom|at bottom) => where=underneath; score=2",
         "{dealt} (be return|be put|be drop|be place|go|be restore) [back] (ontop|on deck|to top|to top of deck|ontop deck) => where=back ontop; score=1",

@@ -24,6 +24,8 @@ if TYPE_CHECKING:
     says="Turn over {spot}.",
     facets=(Facet.CLAIMS_CARD_AT,),
     wordings=(
+        "[you|they|deal|count] (finish|end|stop) (on|at|with) {card} => spot=the last card dealt; score=1",
+        "{card} have (come|go|get|travel|rise) to {spot} => score=1",
         "{card} lie {spot} => score=0.5",
         "(end|finish|climax|reveal|finale) : {spot} be {card} => score=2",
         "(end|finish|climax|reveal|finale) : {card} be {spot} => score=2",
@@ -144,6 +146,8 @@ def ends_facing(b: Builder) -> None:
     phase=ENDING,
     example="Ends with: 2 cards of deck are face up",
     wordings=(
+        "{count} cards turn out [to be] face up [in {place}] => way=face up; score=1",
+        "{count} cards (prove|turn out) to be (reverse|face up) [in {place}] => way=face up; score=1",
         "{count} cards (show|have) [their] (face|faces) [in|of] {place} => way=face up; score=1",
         "[spread] [:] [exactly] {count} cards be face up [in {place}] [, {n} face down] => way=face up; score=2",
         "[exactly] {count} [of] {place} be face up => way=face up; score=1",
@@ -173,6 +177,8 @@ def ends_so_many_facing(b: Builder) -> None:
     phase=ENDING,
     example="Ends with: hand, table have the same number of cards",
     wordings=(
+        "there be as many cards (in|on) hand as (in|on) table => places=hands; score=3",
+        "there be as many cards (in|on) table as (in|on) hand => places=hands; score=3",
         "(2|both) (packets|heaps|piles|hands|halves) be equal [in] [number|size|cards] => places=hands; score=3",
         "(both|2) (packets|heaps|piles|hands|halves) (have|hold|contain|be) (same number|same number of cards|equally many|equally many cards|equal|as many cards) => places=hands; score=3",
         "{places} (have|hold|contain) (same number|equally many|as many as each other) => score=1",

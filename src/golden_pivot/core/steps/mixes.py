@@ -21,6 +21,8 @@ if TYPE_CHECKING:
     family="Mixes",
     example="Give deck an out faro",
     wordings=(
+        "(give|do|make) (1|a) [perfect] out-faro [shuffle] => way=an out; score=2",
+        "(give|do|make) (1|a) [perfect] in-faro [shuffle] => way=an in; score=2",
         "(weave|interlace|riffle) halves (perfectly|exactly) [,] top card (stay|remain) ontop => way=an out; score=3",
         "(weave|interlace|riffle) halves (perfectly|exactly) [,] top card (go|become|come) 2nd => way=an in; score=3",
         "(do|perform|give it|give {place}|execute|make) [a|1] [perfect] (in-shuffle|in shuffle|in-faro|in faro|in weave) => way=an in; score=2",
@@ -123,6 +125,8 @@ def klondike(b: Builder) -> None:
     does="every second card is dealt",
     example="Deal packet down and under to table",
     wordings=(
+        "{from} [:|,] down [,] under ... => way=down and under; score=3",
+        "{from} [:|,] under [,] down ... => way=under and down; score=3",
         "(do|perform|make|give) [a] down-under deal (with|of|on|through) {from} => way=down and under; score=4",
         "(do|perform|make|give) [a] under-down deal (with|of|on|through) {from} => way=under and down; score=4",
         "under [,] down (through|with|deal of|deal with) {from} => way=under and down; score=4",

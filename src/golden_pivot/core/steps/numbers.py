@@ -29,6 +29,8 @@ def _number_freely(values: Mapping[str, Any]) -> str:
     free=_number_freely,
     by=SPECTATOR,
     wordings=(
+        "any number [,] {number} => verb=names; who=spectator; score=0",
+        "(say|name|give) any number [,] {number} => verb=names; who=spectator; score=0.5",
         "number {number} [?] => verb=names; who=spectator; score=-1",
         "(settle on|decide on|fix on) [a|any] number {number} => verb=chooses; who=spectator; score=0.5",
         "(name|give|say) my [lucky|favourite] number [,] [anything] {number} => verb=names; who=spectator; score=1",

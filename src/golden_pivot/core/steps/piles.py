@@ -28,6 +28,8 @@ if TYPE_CHECKING:
     facets=(Facet.DEALS_PILES,),
     domains={"piles": range(2, 11)},
     wordings=(
+        "deal alternately (to|into|onto) {piles} (piles|heaps|packets) => from=deck; score=2",
+        "DEAL [{from}] alternately (to|into|onto) {piles} (piles|heaps|packets) => score=2",
         "DEAL {from} [out] (in|into|to) {piles} (piles|heaps|hands|packets|columns) => score=1.5",
         "(share|distribute|deal) {from} [out] (among|between|into|to|amongst) {piles} (piles|heaps|packets|hands|people|players) => score=2",
         "(share|distribute|deal) out {from} (among|between|into|to) {piles} (piles|heaps|packets|hands|people|players) => score=2",
@@ -214,6 +216,9 @@ def gather_side(b: Builder) -> None:
     example="Gather the piles, pile p 2nd, the others in any order",
     says="Gather the piles so that {pile} is {slot} from the top.",
     wordings=(
+        "PUT {pile} (under|beneath|below|underneath) [other] (2|others|other 2|rest) => slot=at the bottom; score=3",
+        "PUT {pile} (on|ontop|over) [of] (others|other 2|rest) => slot=on top; score=3",
+        "{pile} (go|come) (in|into) (middle|centre) [when you (collect|gather|pick them up)|when collected] => slot=middle; score=3",
         "{pile} (go|be put|be place|come) ontop [of] (rest|others|other 2|all) => slot=on top; score=3",
         "{pile} (go|be put|be place|come) (under|underneath|below) [of] (rest|others|other 2|all) => slot=at the bottom; score=3",
         "{pile} (in middle|in centre|2nd) [,] GATHER [3|all|piles|heaps|them|rest] => slot=middle; score=3",
