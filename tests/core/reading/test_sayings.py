@@ -308,7 +308,7 @@ ROWS = {
         ("The eighth card is removed and placed on the table unseen",
          "Take the 8th card of deck to table"),
         ("Hand her the top card",
-         "Spectator takes the top card of deck to hand: their card"),
+         "Spectator takes the top card of deck to hand"),
         ("A card is thought of",
          "Spectator thinks of a card in deck: their card"),
         ("Fan the pack; someone mentally picks a card",

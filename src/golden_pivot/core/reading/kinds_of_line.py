@@ -15,7 +15,7 @@ _REMARK = re.compile(
     r"^(?:(?:fan|spread|ribbon) (?:out )?(?:the )?(?:pack|deck|cards)|square (?:up )?(?:the )?(?:cards|pack|deck|packet|it|them|everything)|thank |applaud|pause|smile|wait|take your time|bow|shrug|"
     r"(?:(?:let |have )?(?:them|her|him|they|she|he) )?(?:show|shows) it (?:to|round) (?:the )?(?:others|friends|rest|audience)|spread the tabled|"
     r"nobody (?:may|must|should)|make sure nobody|roll up|look (?:away|puzzled|surprised|her in|him in|them in)|turn (?:your back|away|round)|build up|"
-    r"give (?:the )?(?:pack|deck|cards) out for|have the (?:pack|deck|cards) examined|let them examine|blow on|snap|tap the|wave|ask .* how (?:she|he|they) feel)",
+    r"give (?:the )?(?:pack|deck|cards) out for|have the (?:pack|deck|cards) examined|let them examine|(?:tell|make up) (?:a|some|the) (?:story|tale|joke)|talk (?:a little |a bit )?(?:about|of)|blow on|snap|tap the|wave|ask .* how (?:she|he|they) feel)",
     re.I,
 )
 _PATTER = re.compile(
@@ -39,11 +39,15 @@ def kept(text: str, s: Situation) -> str | None:
     if (m := re.fullmatch(r"['\"‘](.*)['\"’]", text)) is not None:
         return f"“{m[1]}”"
     if (
-        (m := re.fullmatch(r"(?:note|nb|n\.b\.|remark|tip|beware|careful)\s*:\s*(.*)", text, re.I))
-        and not s.in_set_up
-        and not claims_something(m[1])
+        (
+            m := re.fullmatch(
+                r"(?:(note)|nb|n\.b\.|remark|tip|hint|beware|careful|aside|reminder)\s*:\s*(.*)", text, re.I
+            )
+        )
+        and not (m[1] and s.in_set_up)
+        and not claims_something(m[2])
     ):
-        return f"# {m[1]}"
+        return f"# {m[2]}"
     if (
         (m := re.fullmatch(r"note\s*:\s*(.*)", text, re.I))
         and not claims_something(m[1])
@@ -51,7 +55,7 @@ def kept(text: str, s: Situation) -> str | None:
     ):
         return f"# {m[1]}"
     if (
-        m := re.fullmatch(r"(?:i|we|you) call this (?:one |routine |trick )?(.+?)\.?", text, re.I)
+        m := re.fullmatch(r"(?:i|we|you) call (?:this|it) (?:one |routine |trick )?(.+?)\.?", text, re.I)
         or re.fullmatch(r"(?:title|called)\s*:\s*(.+?)\.?", text, re.I)
     ) is not None and "this" not in m[1].lower():
         return f"Title: {m[1]}"
@@ -66,7 +70,7 @@ def kept(text: str, s: Situation) -> str | None:
     if (
         s.in_set_up
         and re.match(
-            r"(?:best|works best|works well|ideal|suitable|suited|good|made|meant|for (?:a |an )?(?:small|large|seated|walk)|close-up|takes? (?:about )?\w+ minutes?|play(?:s|ed)? )\b",
+            r"(?:best|works best|works well|ideal|suitable|suited|good|made|meant|for (?:a |an )?(?:small|large|seated|walk)|close-up|takes? (?:about )?\w+ minutes?|for (?:\w+) spectators?|play(?:s|ed)? )\b",
             text,
             re.I,
         )

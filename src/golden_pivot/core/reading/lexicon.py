@@ -56,7 +56,7 @@ SUIT_WORDS = {**{suit: suit for suit in SUITS}, **{suit[:-1]: suit for suit in S
 SHORT = {
     "spec": "spectator", "specs": "spectators", "pkt": "packet", "pkts": "packets", "cd": "card", "cds": "cards", "btm": "bottom",
     "fd": "face down", "fu": "face up", "tod": "ontop deck", "bod": "under deck", "pack": "deck", "packs": "decks", "&": "and", "w": "with", "pos": "position",
-    "vol": "volunteer", "ops": "deck", "r": "right", "l": "left",
+    "vol": "volunteer", "ops": "deck", "r": "right", "l": "left", "tbl": "table", "abt": "about", "approx": "about",
 }  # fmt: skip
 """what is written short"""
 

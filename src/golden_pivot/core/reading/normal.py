@@ -102,6 +102,7 @@ def normal(text: str, names: Set[str], mend: bool = False) -> str:
     )
     said = re.sub(r"\b[A-Za-z](?:-[A-Za-z])+\b", lambda m: keep(f"“{m[0].replace('-', '').lower()}”"), said)
     said = re.sub(r"\b[Jj]oker\b", lambda m: keep("⟨JOKER⟩"), said)
+    said = re.sub(r"\bno\. ?(?=\w)", "number ", re.sub(r"\bT (?:to|->|→) B\b", "from top to bottom", said))
     said = re.sub(r"(?:^please,? |, please(?=[.!?]?$))", "", said, flags=re.I)
     said = said.lower()
     for short, long in _CONTRACTIONS:

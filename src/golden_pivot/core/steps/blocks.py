@@ -31,6 +31,7 @@ def _cut_freely(values: Mapping[str, Any]) -> str | None:
     example="Put table on deck",
     says="Put the cards from {from} {where} {to}.",
     wordings=(
+        "(discard|get rid of|lay aside|put aside) {from} => where=on; to=discard; score=1",
         "(all|everything|lot|whole lot) (go|be put|be place|be return) [back] ontop => from=moved; where=on; to=deck; score=1",
         "(all|everything|lot|whole lot) (go|be put|be place|be return) [back] (underneath|under|to bottom) => from=moved; where=under; to=deck; score=1",
         "(combine|unite|join|put together) : {from} (on|ontop|onto) {to} => where=on; score=1",
@@ -165,6 +166,8 @@ def cut_off(b: Builder) -> None:
     says="Cut {place}[ after {depth} {#depth}][ {choice}] and complete the cut{secretly}.",
     free=_cut_freely,
     wordings=(
+        "[1|a] card from top to bottom => depth=1; score=1",
+        "from top to bottom [,] (1|a) card => depth=1; score=1",
         "{depth} cards from top (go|be put|be move) (underneath|under|to bottom) [,] [together|as a block] => score=2",
         "cut (wherever|where|anywhere) [they|you] [fancy|like|please|want|choose] [and] (bury|complete|finish|carry|close) [cut|it] => place=deck; score=1",
         "{place} be cut [,] [and] (halves|2 halves|parts|packets|2 parts) (exchange|swap|change places|put back other way round) => score=1",

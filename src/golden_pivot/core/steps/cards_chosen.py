@@ -71,6 +71,8 @@ def _lay_on(cells: Cells, place: int, at: int, to: Place) -> None:
     free=freely("You took any card you liked"),
     by=SPECTATOR,
     wordings=(
+        "TAKE (a|any) card [,] look at it [,] any card => who=spectator; card=new; score=1",
+        "TAKE card [,] look [at it] => who=spectator; card=new; score=0.5",
         "TAKE (a|any) card they (wish|like|want|please|fancy) => who=spectator; card=new; score=1",
         "[in their mind|in thought|mentally] (pick|choose|select) a card they see [in {place}] => who=spectator; card=new; score=-3",
         "TAKE (a|any) card [,] look [at it] [and] [keep it|remember it|hold it] => who=spectator; card=new; score=1",
@@ -171,6 +173,8 @@ def take_any(b: Builder) -> None:
     example="Spectator takes the 7th card of deck to hand: their card",
     says="Take {spot} {>to}.",
     wordings=(
+        "(give|hand|pass) they {spot} => who=spectator; score=0",
+        "(give|hand|pass) them {spot} => who=spectator; score=0",
         "(lay|put|set|place) aside {spot} [without anybody seeing it|without show it|unseen|without look at it] => to=aside; score=1",
         "(lay|put|set|place) {spot} aside [without anybody see it|without show it|unseen|without look at it] => to=aside; score=1",
         "TAKE {spot} (without show it|without showing it|unseen|without look at it) [and keep it|and hold it|and hold on to it|and put it aside] => score=1",
@@ -219,6 +223,8 @@ def take_from(b: Builder) -> None:
         Facet.GLIMPSE,
     ),
     wordings=(
+        "LOOK [at] last deal card [and] [remember it|note it] => card=new; spot=the last card dealt; score=1",
+        "LOOK [at] card (they|you) (stop|end|finish) (at|on|with) [and] [remember it] => card=new; spot=the last card dealt; score=1",
         "(sight|spot|know|learn|secure|register) {spot} => card=new",
         "LOOK [at] {spot} [and] [remember it|note it|keep it in mind|bear it in mind] => card=new",
         "(see|spot|learn|know|get|secure|catch) {spot} => card=new; score=-1",
@@ -263,6 +269,7 @@ def remember(b: Builder) -> None:
     shows=True,
     facets=(Facet.DOER_SEES,),
     wordings=(
+        "(let|have) all (see|look at) {spot} => score=1",
         "(let|have) (everybody|everyone|people|them|them all) (see|look at) {spot} => score=1",
         "(everybody|everyone|people|them all) (see|look at) {spot} => score=0.5",
         "SHOW {spot} (round|around|about|to all|to everyone|to everybody|to them|to people)",
@@ -300,6 +307,7 @@ def show(b: Builder) -> None:
     ),
     by=SPECTATOR,
     wordings=(
+        "say left [,] (centre|middle) or right => verb=tells; card=theirs; who=spectator; score=3",
         "(tap|touch|point to|point at|indicate|hold up|pick up) (pile|heap|packet|column|1) (with|that have) {card} => verb=tells; who=spectator; score=2",
         "(nod at|nod towards|push forward|look at|show|hand you) (pile|heap|packet|column|1) (that|which) (hold|contain|have) [it|{card}] => verb=tells; card=theirs; who=spectator; score=1.5",
         "(point to|point at|touch|indicate|tell|say) (pile|heap|packet|column|1) (that|which) (hold|contain|have) it => verb=tells; card=theirs; who=spectator; score=1.5",
@@ -353,6 +361,8 @@ def which_pile(b: Builder) -> None:
     ),
     by=SPECTATOR,
     wordings=(
+        "count how many (piles|heaps|packets) (lie|be|go) (above|over|on|ontop) [of] (their|theirs|{card}) => verb=notes; side=over; card=theirs; who=spectator; score=3",
+        "count how many (piles|heaps|packets) (lie|be|go) (below|under|beneath) (their|theirs|{card}) => verb=notes; side=under; card=theirs; who=spectator; score=3",
         "count [,] [without a word ,] how many (heaps|piles|packets|heap|pile|packet) (lie|be|go|are) (below|under|beneath) (1|pile|heap|packet) with {card} => verb=notes; side=under; who=spectator; score=3",
         "(note|count) how many (piles|heaps) (lie|go|be) (above|over|on) (1|pile) with {card} => verb=notes; side=over; who=spectator; score=3",
         "tell you how many (piles|heaps|packets) (lie|go|be) (under|below) (1|pile|heap) with {card} => verb=tells; side=under; who=spectator; score=3",

@@ -64,6 +64,11 @@ COMPARISONS = {
     example="If n is more than 10:",
     is_case=True,
     wordings=(
+        "(if|when|whenever|should) {left} (be|is) (more than|over|above|greater than) {right} => is=is more than; score=0.5",
+        "(if|when|whenever|should) {left} (be|is) (less than|under|below|fewer than) {right} => is=is less than; score=0.5",
+        "(if|when|whenever|should) {left} (be|is) {right} => is=is; score=0",
+        "(if|when|whenever|should) {left} (be|is) at least {right} => is=is at least; score=0.5",
+        "(if|when|whenever|should) {left} (be|is) at most {right} => is=is at most; score=0.5",
         "{right} or (more|over|above|higher) => left=number; is=is at least; score=-1",
         "{right} or (less|fewer|under|below) => left=number; is=is at most; score=-1",
         "(should|if|when|where) they (name|say|choose|call|pick|call out|give|think of) (more than|over|above) {right} => left=number; is=is more than; score=1",

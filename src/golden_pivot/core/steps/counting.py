@@ -187,6 +187,7 @@ def spell(b: Builder) -> None:
     says="Spell {word} from {from}, a card to the bottom for each letter, the last {>to}.",
     singly=True,
     wordings=(
+        "(move|put|pass|transfer|duck|shift) (1|a) card (to bottom|under|underneath) for (each|every) letter of {word} [,] [and] [but] last [1|card] (go|be put|be lay|be deal|come) {down} => score=3",
         "spell {word} [,] (move|put|duck|shift|pass|transfer) (a|1) card [from top] [to bottom|under|underneath] (for each|for every|per|each) letter [,] [and] (deal|put down|lay down|keep|turn up) (last|last 1|last card|final 1|final card) => score=3",
         "spell {word} ... (bottom|under) ... (last|final) [1|card] (to|goes to|go) {to} => from=moved or deck; score=2",
         "(duck|move|transfer|put|deal|slip) (1|a card) [to bottom|under|underneath] [to bottom] for (each|every) letter of {word} [,] [but] (final|last) [1|card] (go|goes|be keep|is keep|be put|kept|stay|keep) [in|to|on] {to} => from=moved or deck; score=3",
@@ -230,6 +231,8 @@ def spell_under(b: Builder) -> None:
     finds=("card",),
     facets=(Facet.SEEKS,),
     wordings=(
+        "count down to {card} => names=new; score=1",
+        "deal [down] to {card} => names=new; score=0",
         "deal [cards] [face up] [{down}] [face up] (until|till|down to|as far as) [they come to|you come to|you reach|they reach|come to|comes to|reach] [their] [own] {card} [arrive|turn up|appear|come|arrives|appears|turns up|come up|show up] [,] [keep count|count as you go] => names=new; score=2",
         "deal to {card} ... count => names=new",
     ),

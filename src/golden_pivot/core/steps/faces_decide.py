@@ -24,6 +24,8 @@ if TYPE_CHECKING:
     facets=(Facet.FACE_NEEDED,),
     by=SPECTATOR,
     wordings=(
+        "name their [own|favourite] card [aloud|out loud] => card=theirs; score=-1",
+        "[ask for|get|hear|have|obtain] name of {card} => who=spectator; score=0.5",
         "(say|tell|tell you|give|call out|reveal|announce) name of {card} => who=spectator; score=1",
         "(say|tell|tell you|reveal|announce) what {card} (be|is|was) => who=spectator; score=1",
         "[ask] [them] what {card} (be|is|was) => who=spectator; score=1",
@@ -115,6 +117,9 @@ def if_alike(b: Builder) -> None:
     singly=True,
     facets=(Facet.FACE_NEEDED,),
     wordings=(
+        "spell {card} [,] (deal|put down|count|thumb off) (a|1) card (for each|for every|per|a|each) letter => what=the name; score=1.5",
+        "spell [only|just] value of {card} [only|alone] => what=the value; score=1",
+        "spell [only|just] suit of {card} [only|alone] => what=the suit; score=1",
         "spell [out] name of {card} => what=the name; score=1",
         "spell [out] {card} 's name => what=the name; score=1",
         "spell [out] {card} [silently] [,] [deal] [1 card|a card|1] [for each letter|a letter|for every letter] => what=the name",

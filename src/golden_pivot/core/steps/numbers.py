@@ -29,6 +29,8 @@ def _number_freely(values: Mapping[str, Any]) -> str:
     free=_number_freely,
     by=SPECTATOR,
     wordings=(
+        "ask [them] for a (small|little) number => verb=names; number=1 to 10; who=spectator; score=0",
+        "ask [them] for a number [,] not too (big|large|high) => verb=names; number=1 to 20; who=spectator; score=1",
         "any number [,] {number} => verb=names; who=spectator; score=0",
         "(say|name|give) any number [,] {number} => verb=names; who=spectator; score=0.5",
         "number {number} [?] => verb=names; who=spectator; score=-1",

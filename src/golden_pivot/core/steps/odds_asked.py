@@ -18,6 +18,7 @@ if TYPE_CHECKING:
     example="Odds of number of piles",
     is_question=True,
     wordings=(
+        "(odds|chances|chance|probability) of {number} [be ...] => score=1",
         "how often do each number of piles come up => number=number of piles; score=2",
         "how (often|likely) (do|be) {number} [come up] => score=1",
     ),

@@ -24,6 +24,9 @@ if TYPE_CHECKING:
     ),
     domains={"count": range(2, 61)},
     wordings=(
+        "[a] [piquet] (deck|packet) of {count} [cards] [,] [shuffle|mix|any order] => order=any order; score=1",
+        "[you] [need|will need|use|take] a deck without jokers => count=52; order=any order; score=1",
+        "a deck [,] jokers (remove|out|take out) => count=52; order=any order",
         "[a|any] (full|whole|complete|normal|ordinary|regular|standard) deck [,] [well|thoroughly] [shuffle|mix|any order] => count=52; order=any order; score=1",
         "{count} cards [,] any [1|old|cards|order] => order=any order; score=1",
         "[a|any] (regular|normal|ordinary|standard|complete) deck => count=52; order=any order",

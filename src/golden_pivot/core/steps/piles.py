@@ -349,6 +349,7 @@ def deal_each(b: Builder) -> None:
     free=freely("You pointed to whichever you liked"),
     by=SPECTATOR,
     wordings=(
+        "have {count} (piles|heaps|packets) (point|point to|point out|touch|choose|pick|indicate) [out] [,] 1 with {card} (be|get) (keep|kept|stay) => who=spectator; score=3",
         "(point to|point at) {count} , again .... => card=target; who=spectator; score=2",
         "(point to|point at|touch|choose) {count} [of] [piles|heaps|packets] , (again|you|keep|take) ... {card} ... => who=spectator; score=2",
         "(point to|point at|touch|choose) {count} [of them|of these|of piles] , same (procedure|again|way|rule) => card=target; who=spectator; score=2",
