@@ -49,7 +49,7 @@ _PASSIVE = re.compile(
     rf"^(?P<what>.+?) {_BE} (?:to be )?(?P<how>(?:freely|secretly|silently|quietly|all|both|each|perfectly|merely) )?(?P<verb>{_VERB})\b(?P<rest>.*)$"
 )
 _FRONTED = re.compile(
-    rf"^(?P<where>(?:from|of|out of|into|onto|on|in|to|off) (?:(?!\b(?:{_VERB})\b).)+?) ,? ?(?P<rest>(?:(?:they|i|you|we) )?(?:deal|count|lay|cut|lift|take|put|draw|spell|turn|remove|pull)\b.*)$"
+    r"^(?P<where>(?:from|of|out of|into|onto|on|in|to|off) (?:(?!\b(?:deal|count|lay|cut|lift|take|put|draw|spell|turn|remove|pull)\b).)+?) ,? ?(?P<rest>(?:(?:they|i|you|we) )?(?:deal|count|lay|cut|lift|take|put|draw|spell|turn|remove|pull)\b.*)$"
 )
 """*from the hand deal five*: the place first"""
 _BY = re.compile(r" by (?:a |an )?(?P<doer>they|them|her|you|me|i|performer|magician)(?= |$)")
@@ -71,10 +71,8 @@ def clauses_of(plain: str, who: str | None, s: Situation, script: bool = False) 
         return
     if (m := _FRONTED.match(words)) is not None:
         yield from clauses_of(f"{m['rest']} {m['where']}", who, s, script)
-    if (m := re.match(r"^(?:let|may|have) (?=.+ be .+)", words)) is not None and (
-        of := _PASSIVE.match(words[m.end() :])
-    ):
-        yield Clause(f"{of['verb']} {of['what']}{of['rest']}".strip(), who or SPECTATOR, secretly, asked=True)
+    if (m := re.match(r"^(?:let|may|have) (?=.+ be .+)", words)) is not None and _PASSIVE.match(words[m.end() :]):
+        yield from clauses_of(words[m.end() :], who or SPECTATOR, s, script)
     if (
         m := re.match(r"^(?:ask|find out|inquire)(?: them)? (?=which|how many|what|for|in which)", words)
     ) is not None:
