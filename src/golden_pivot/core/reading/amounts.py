@@ -17,6 +17,8 @@ def number(tokens: Tokens, i: int, s: Situation) -> Found:
     for j in range(min(len(tokens), i + 12), i, -1):
         if tokens[j - 1] == "half" and j < len(tokens) and tokens[j] == "of":
             continue
+        if tokens[i:j] == ["a"] and tokens[j : j + 1] != ["card"]:
+            continue  # *a packet* is no number
         if (found := number_said(" ".join(tokens[i:j]), s)) is not None:
             yield found, j
 

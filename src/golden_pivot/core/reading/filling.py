@@ -265,6 +265,8 @@ def _meant(kind: StepKind, slot: str, values: Filled, who: str, s: Situation) ->
             return ", ".join(name for name in s.sizes if name.startswith("row ")) or None
         case "size":
             return f"size of {values.get('place', 'deck')}"
+        case "all":
+            return f"size of {values.get('from', 'deck')}"
         case "previous":
             return s.cards[-1] if s.cards else None
         case "middle":

@@ -62,6 +62,10 @@ def spot_said(words: str, s: Situation) -> str | None:
     if m := re.fullmatch(r"(ontop|underneath)(?: (?:of )?(.+))?", words):
         where = place_named(m[2], s) if m[2] else default_heap(s)
         return f"the {'top' if m[1] == 'ontop' else 'bottom'} card of {where}" if where else None
+    if m := re.fullmatch(r"(?:middle|centre) (?:card|1)(?: (?:of|in) (.+))?", words):
+        where = place_named(m[1], s) if m[1] else (sorted(s.rows)[0] if s.rows else default_heap(s))
+        many = s.sizes.get(where or "", 0)
+        return f"the {ordinal((many + 1) // 2)} card of {where}" if many % 2 else None
     if m := re.fullmatch(r"face card|face(?: of (.+))?", words):
         where = place_named(m[1], s) if m.lastindex else default_heap(s)
         return f"the bottom card of {where}" if where else None

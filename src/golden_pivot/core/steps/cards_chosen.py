@@ -307,6 +307,8 @@ def show(b: Builder) -> None:
     ),
     by=SPECTATOR,
     wordings=(
+        "(tell me|tell you|show me|say) (pile|heap|packet|column|row) {card} be [in] => verb=tells; who=spectator; score=2",
+        "(tell me|tell you|say) where {card} be => verb=tells; who=spectator; score=1",
         "say left [,] (centre|middle) or right => verb=tells; card=theirs; who=spectator; score=3",
         "(tap|touch|point to|point at|indicate|hold up|pick up) (pile|heap|packet|column|1) (with|that have) {card} => verb=tells; who=spectator; score=2",
         "(nod at|nod towards|push forward|look at|show|hand you) (pile|heap|packet|column|1) (that|which) (hold|contain|have) [it|{card}] => verb=tells; card=theirs; who=spectator; score=1.5",

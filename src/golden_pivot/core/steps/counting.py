@@ -50,6 +50,9 @@ def deals(b: Builder, count: Reader) -> None:
     says="Deal {count} {#count} from {from}[ {>to}], one at a time[, {row}][, {way}].",
     singly=True,
     wordings=(
+        "DEAL top {count} [cards] [from {from}] => score=1",
+        "DEAL {from} [singly] {down} => count=all; score=-1.5",
+        "DEAL {from} [singly] {down} 1 (by 1|at a time) => count=all; score=0",
         "{count} cards [,] deal [{down}] => score=0.5",
         "deal face up a row of {count} [cards] [,] [start on left|from left|begin at left] => way=face up; row=from left to right; score=2",
         "deal a row of {count} [cards] [,] [start on left|from left|begin at left] => row=from left to right; score=1",
@@ -116,6 +119,8 @@ def deal(b: Builder) -> None:
     singly=True,
     free=freely("You said stop when you liked"),
     wordings=(
+        "DEAL [cards] [{down}] [1 at a time|1 by 1|singly] (until|till) tell [to] stop => stopper=the spectator says; number=1 to pack; score=2",
+        "DEAL [cards] [{down}] (1 at a time|1 by 1|singly) (until|till) they (say|call|shout|tell you to|tell me to) stop => stopper=the spectator says; number=1 to pack; score=3",
         "DEAL [cards] [slowly] [,] they (stop you|stop me|say stop|call stop) [,] {number} => stopper=the spectator says; score=2.5",
         "stop deal (when|whenever|where) they (tell you|say so|say|want|like|say stop|call stop) [,] {number} => stopper=the spectator says; score=3",
         "stop deal (when|whenever|where) they (tell you|say so|say|want|like|say stop|call stop) => stopper=the spectator says; number=1 to pack; score=2",
@@ -351,6 +356,7 @@ def put_dealt(b: Builder) -> None:
     family="Counting",
     example="Drop the rest on top",
     wordings=(
+        "PUT (deck|pack) ontop => score=1.5",
         "PUT everything else (ontop|on them|on it|on those|ontop them) => score=2",
         "PUT (all others|others|all other cards|other cards) (ontop|on them|on it|ontop them) => score=1",
         "{rest} (be add|be lay|be place|be set|be return) ontop => score=1",

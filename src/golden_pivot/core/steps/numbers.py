@@ -101,6 +101,7 @@ def choose_number(b: Builder) -> None:
     facets=(Facet.TELLS,),
     by=SPECTATOR,
     wordings=(
+        "what be (number|their number) => who=spectator; names=last; score=1",
         "[ask] (for|for their) (number|it) => who=spectator; names=last; score=1",
         "ask (number|their number|it) => who=spectator; names=last; score=0.5",
         "(number|their number|it) be (say|name|call|announce|tell|reveal) [aloud|out loud|out|now] => who=spectator; names=last; score=1",

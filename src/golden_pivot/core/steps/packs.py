@@ -74,6 +74,7 @@ def pack(b: Builder) -> None:
     example="Place FORCE 10th",
     facets=(Facet.PLACED,),
     wordings=(
+        "(put|place|set|get|bring|have|keep) {card} {position} [,] (face up|reverse) => up=yes; score=1.5",
         "(bottom card|face card|bottom) [:|be] {card} => position=at the bottom; score=1",
         "(top card|top) [:|be] {card} => position=on top; score=-0.5",
         "{card} at {position} => score=1",

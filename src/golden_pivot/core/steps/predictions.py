@@ -20,6 +20,8 @@ TURNED = "{turn=turned over sideways|turned end for end|turned face up}"
     example="Write n + 1 as the prediction p",
     facets=(Facet.PREDICTED_NUMBER,),
     wordings=(
+        "(write|write down|jot down|note down) {number} on [a] (piece of paper|slip of paper|bit of paper|sheet) [as] [a|my|your] [prediction] => score=1",
+        "predict number {number} => score=1.5",
         "predict {number} => score=1",
         "(write|jot|note) [down] {number} as [a|your|my|their] prediction",
         "(write|jot) [down] {number} on [a|your|my] (pad|paper|slip|card|board) [as a prediction|as prediction]",
