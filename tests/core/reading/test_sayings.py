@@ -899,3 +899,26 @@ def test_what_people_write_is_read_as_they_mean_it(before: str) -> None:
         assert found.asks == (len(meant) > 1), said
         readings = [" / ".join(one.lines) for one in found.readings]
         assert readings[: len(meant)] == meant, said
+
+
+NOT_READ = [
+    *((PACK, said) for said in (
+        "Do not cut the deck", "Don't look at the bottom card", "Never cut the deck here", "Nobody cuts the deck", "Deal all but three cards",
+        "Deal all cards except the last", "Instead of cutting, deal ten cards", "Before dealing, shuffle", "Almost cut the deck",
+        "Cut the deck without completing the cut", "Cut the deck but do not complete the cut", "They look at the card they cut to",
+        "Deal ten cards, then put the last three back", "Deal every second card to the table", "Deal ten cards, every other one face up",
+        "Deal two cards at a time, ten in all", "Look at the top or bottom card", "Deal five or six cards", "Pretend to cut the deck",
+        "Turn over every other card", "Shuffle only the top half", "Shuffle all but the top card", "They name a number but you do not hear it",
+        "Both spectators name a number", "She names two numbers", "The second spectator does the same", "Cut the deck into three piles",
+    )),
+    *((PILES, said) for said in ("Do not gather the piles", "Pick up two of the piles", "Put the piles side by side", "Count the piles")),
+    *((PACKETS, said) for said in ("Swap the packets", "Exchange the top cards of the packets", "Put half of the hand on the table")),
+    *((NUMBER, said) for said in ("If n is not even, cut", "If n is between 10 and 12, deal a card", "Unless n is 12, cut the deck")),
+    *((THOUGHT, said) for said in ("Their card is not on top", "Their card is near the top", "Their card is either first or second")),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("before", "said"), NOT_READ)
+def test_what_says_something_else_is_not_read_as_what_it_resembles(before: str, said: str) -> None:
+    """No, not quite, only a part, one of two: a word that changes the meaning leaves a line unread rather than read without it."""
+    assert read_line(before, said).readings == ()

@@ -65,7 +65,7 @@ _SAME = (
     (r"they (?:on|to|at) (?:my |their )?(?:left|right|front|end|back)(?= |$)|they (?:beside|next to|near|opposite) (?:you|me|them)", "they"),
     (r"(?:topmost|uppermost) (?=\d)", "top "), (r"(?:note|look at|peek at|see|read) and (?:remember|memorise|note)", "remember"),
     (r"(?:their|a) (?:magic|secret|chosen) word", "word"), (r"(⟨[^⟩]+⟩) card(?!s)", r"\1"),
-    (r"(?:2|two)-(?:figure|digit)", "2-digit"), (r"they 's", "their"), (r"cards? apiece", "cards each"), (r"well shuffle|thoroughly shuffle|shuffle", "shuffle"),
+    (r"(?:2|two)-(?:figure|digit)", "2-digit"), (r"they 's", "their"), (r"half (?:exactly|precisely)", "exactly half"), (r"cards? apiece", "cards each"), (r"well shuffle|thoroughly shuffle|shuffle", "shuffle"),
 )  # fmt: skip
 """other words for the same"""
 _THING = "(?: (?:cards?|piles?|heaps?|packets?|columns?|numbers?|half|1)(?![a-z]))"

@@ -440,8 +440,7 @@ def turn_each(b: Builder) -> None:
     example="Turn the top card of deck face up",
     shows=True,
     wordings=(
-        "{spot} (face up|over) => way=face up; score=0",
-        "{spot} face down => way=face down; score=0",
+        "top card [of {place}] (face up|over) => spot=its top; way=face up; score=0",
         "turn down {spot} => way=face down; score=0.5",
         "(expose|reveal|show face of|turn up|face) {spot} => way=face up; score=0.5",
         "(turn|flip) {spot} face upward => way=face up",
