@@ -13,6 +13,7 @@ from starlette.exceptions import HTTPException
 from .. import __version__
 from ..jobs import Jobs
 from ..store import Backups, Database, Shelf
+from .book_routes import router as book_router
 from .desk_routes import router as desk_router
 from .errors import install_error_handlers
 from .guard import Guard
@@ -52,6 +53,7 @@ def create_app(database: Database, web: Path = WEB) -> FastAPI:
     app.include_router(desk_router)
     app.include_router(show_router)
     app.include_router(keep_router)
+    app.include_router(book_router)
 
     @app.get("/api/{rest:path}", include_in_schema=False)
     async def no_such_address(rest: str) -> Response:

@@ -10,7 +10,7 @@ from collections.abc import Iterable, Mapping, Sequence
 from typing import Any
 from urllib.parse import quote
 
-_FORMULA = ("=", "+", "-", "@", "\t", "\r")
+from ..core.spreadsheet import guarded
 
 
 def attachment(stem: str, ending: str) -> dict[str, str]:
@@ -33,9 +33,7 @@ def attachment(stem: str, ending: str) -> dict[str, str]:
 def csv_text(rows: Iterable[Sequence[str | int | float]]) -> str:
     """A cell of text that a spreadsheet would take for a formula begins with an apostrophe."""
     text = io.StringIO()
-    csv.writer(text).writerows(
-        [f"'{cell}" if isinstance(cell, str) and cell.startswith(_FORMULA) else cell for cell in row] for row in rows
-    )
+    csv.writer(text).writerows([guarded(cell) if isinstance(cell, str) else cell for cell in row] for row in rows)
     return text.getvalue()
 
 

@@ -7,6 +7,7 @@ from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from starlette.exceptions import HTTPException
 
+from ..core.book.performance import BadEntry
 from ..core.language.printer import NotARoutine
 from ..jobs import Busy, Gone, Superseded, TooMuch
 from ..store import NotAnArchive, ShelfTrouble, StaleRevision, Unknown
@@ -69,6 +70,10 @@ def install_error_handlers(app: FastAPI) -> None:
         status = 507 if error.kind == FULL else 503
         more = {"kind": error.kind, "saved": error.saved}
         return _reply(status, error.message, request.url.path, "a shelf that can be used", error.remedy, **more)
+
+    @app.exception_handler(BadEntry)
+    async def bad_entry(request: Request, error: BadEntry) -> JSONResponse:
+        return _reply(422, error.message, error.field, "something that can have been", error.remedy)
 
     @app.exception_handler(NotAnArchive)
     async def not_an_archive(request: Request, error: NotAnArchive) -> JSONResponse:

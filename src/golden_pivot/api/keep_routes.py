@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import secrets
+from dataclasses import replace
 from pathlib import Path
 from typing import Annotated, Literal
 
@@ -293,7 +294,7 @@ def take_coming_in(token: str, how: TakeIn, request: Request, shelf: ShelfIn) ->
     numbers = {id(one): number for number, one in wanted}
     told = take_in(
         _database(request),
-        Archive(tuple(one for _, one in wanted), coming.settings),
+        replace(coming, routines=tuple(one for _, one in wanted)),
         lambda found: how.decisions.get(numbers[id(found.archived)], how.default),
         how.settings,
     )

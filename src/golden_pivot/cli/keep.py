@@ -107,6 +107,7 @@ def import_(
     together = Archive(
         tuple(one for archive in coming for one in archive.routines),
         {name: value for archive in coming for name, value in archive.settings.items()},
+        tuple(one for archive in coming for one in archive.book),
     )
     with bad_shelf():
         file = open_shelf_file(data or default_data())

@@ -4,13 +4,14 @@ from __future__ import annotations
 
 import json
 import sys
+from dataclasses import replace
 from typing import Annotated
 
 import typer
 
 from .. import demo
 from ..core.language.parser import read_routine
-from ..store import Database, Shelf, ShelfFile, ShelfTrouble, open_shelf_file
+from ..store import Book, Database, Shelf, ShelfFile, ShelfTrouble, open_shelf_file
 from .asked import AsJson, DataFile, bad_shelf, default_data, refuse
 
 app = typer.Typer()
@@ -40,7 +41,7 @@ def serve(
         else:
             with bad_shelf():
                 if demo_shelf:
-                    file.shelf.seed_once("demo shelf", [demo.demo_text(name) for name in demo.demo_names()])
+                    _put_up_demo(file)
                 _back_up_if_due(file)
         listener = socket.socket(socket.AF_INET, socket.SOCK_STREAM)
         listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
@@ -57,6 +58,16 @@ def serve(
         uvicorn.Server(config_for(create_app(file.database))).run(sockets=[listener])
     finally:
         file.close()
+
+
+def _put_up_demo(file: ShelfFile) -> None:
+    """Once: the programme, and the book of a season."""
+    from ..demo.book import season
+
+    with file.database.transaction():
+        if file.shelf.seed_once("demo shelf", [demo.demo_text(name) for name in demo.demo_names()]):
+            uids = {one.text: one.uid for one in file.shelf.routines()}
+            Book(file.database).take_in(replace(one, routine=uids[one.text]) for one in season())
 
 
 def _back_up_if_due(file: ShelfFile) -> None:

@@ -14,6 +14,8 @@ from ..core.answers.on_table import on_table
 from ..core.answers.plays import play, play_path
 from ..core.answers.report import OddsReport, ledger_report, odds_report, strands_report, verdict_report
 from ..core.answers.verdicts import UNSETTLED, longest_path, prove
+from ..core.book.performance import Performance
+from ..core.book.spectators import own_spectators
 from ..core.budget import Budget
 from ..core.faults import BadRoutine, OutOfBudget
 from ..core.language.parser import read_routine
@@ -116,6 +118,11 @@ def page(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
     return asdict(read_page(request["text"], request.get("chosen")))
 
 
+def spectators(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
+    """{text, book} → what one’s own spectators chose."""
+    return asdict(own_spectators(request["text"], [Performance(**one) for one in request["book"]], budget))
+
+
 def _remembered(task: Task) -> Task:
     """Long work is kept by its request, so that a reload finds what was found."""
     memory = _Memory(64)
@@ -168,7 +175,7 @@ ODDS_STEPS = 1_000_000
 """steps in which exact chances are searched for on the bench before paths are drawn at random"""
 
 TASKS: dict[str, Task] = {
-    "read": read_as, "page": page, "prove": verdict_of, "ledger": ledger, "play": one_path,
+    "read": read_as, "page": page, "spectators": spectators, "prove": verdict_of, "ledger": ledger, "play": one_path,
     "strands": _told("strands", lambda it: strands_report(it.strands) if it.strands else None),  # null too where they are too many to draw
     "notes": _told("notes", lambda it: it.notes), "odds": _told("odds", _odds),
     "explain": _told("explanation", lambda it: explain(it.routine, it.budget)),

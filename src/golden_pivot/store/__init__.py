@@ -2,6 +2,7 @@
 
 from .archive import Archive, NotAnArchive, archive_of, packed, preview, read_archive, take_in
 from .backups import Backup, Backups
+from .book import Book, new_uid
 from .database import Database
 from .lock import Taken, Writing
 from .opening import ShelfFile, open_shelf_file
@@ -10,7 +11,7 @@ from .shelf import Archived, Routine, Shelf, StaleRevision, Unknown, Version
 from .trouble import ShelfTrouble
 
 __all__ = [
-    "Archive", "Archived", "Backup", "Backups", "Database", "NotAnArchive", "Routine", "Shelf", "ShelfFile", "ShelfTrouble",
-    "StaleRevision", "Taken", "Unknown", "Version", "Writing", "archive_of", "open_shelf_file",
+    "Archive", "Archived", "Backup", "Backups", "Book", "Database", "NotAnArchive", "Routine", "Shelf", "ShelfFile", "ShelfTrouble",
+    "StaleRevision", "Taken", "Unknown", "Version", "Writing", "archive_of", "new_uid", "open_shelf_file",
     "packed", "preview", "read_archive", "salvaged", "take_in",
 ]  # fmt: skip

@@ -1,6 +1,6 @@
 """The shelf as one file: a .zip of plain texts with a manifest. What is exported imports back to the same.
 
-    manifest.json                     format, settings, and what is known of each routine
+    manifest.json                     format, settings, the book, and what is known of each routine
     routines/<title>-<uid>.pivot      the text
     versions/<uid>/<number>.pivot     the texts that were given names
 
@@ -14,10 +14,13 @@ import json
 import re
 import zipfile
 from collections.abc import Callable, Collection, Iterable, Mapping, Sequence
-from dataclasses import asdict, dataclass, field
+from dataclasses import asdict, dataclass, field, fields, replace
+from datetime import date
 from typing import Any, NamedTuple
 
+from ..core.book.performance import BadEntry, Performance, checked
 from ..core.faults import PivotError
+from .book import Book
 from .database import Database
 from .shelf import Archived, Routine, Shelf, Version
 
@@ -42,6 +45,8 @@ class NotAnArchive(PivotError, ValueError):
 class Archive:
     routines: tuple[Archived, ...] = ()
     settings: Mapping[str, Any] = field(default_factory=dict)
+    book: tuple[Performance, ...] = ()
+    """performances, the last first"""
 
     @property
     def has_settings(self) -> bool:
@@ -81,6 +86,7 @@ def archive_of(shelf: Shelf, only: Collection[int] | None = None) -> Archive:
             for one in chosen
         ),
         shelf.settings() if only is None else {},
+        tuple(Book(shelf.database).performances()) if only is None else (),
     )  # fmt: skip
 
 
@@ -100,6 +106,8 @@ def packed(archive: Archive) -> bytes:
         manifest["routines"].append({"file": name, **known, "versions": versions})
     if archive.settings:
         manifest["settings"] = dict(archive.settings)
+    if archive.book:
+        manifest["book"] = [asdict(one) for one in archive.book]
     whole = io.BytesIO()
     with zipfile.ZipFile(whole, "w", zipfile.ZIP_DEFLATED) as zipped:
         told = json.dumps(manifest, ensure_ascii=False, indent=1, sort_keys=True)
@@ -193,7 +201,19 @@ def _archive(manifest: Any, entry: Callable[[str], str]) -> Archive:
     settings = manifest.get("settings", {})
     if not isinstance(settings, dict):
         raise NotAnArchive("its settings are no settings")
-    return Archive(tuple(routines), settings)
+    return Archive(tuple(routines), settings, tuple(map(_performance, manifest.get("book", []))))
+
+
+def _performance(one: Any) -> Performance:
+    """Raises NotAnArchive for what could not be written into a book."""
+    uid = str(one["uid"])
+    if not _UID.fullmatch(uid):
+        raise NotAnArchive(f"{uid[:80]!r} is not the name of a performance")
+    try:
+        entry = Performance(**{name: one[name] for name in (kept.name for kept in fields(Performance))})
+        return checked(replace(entry, chosen={str(k): int(v) for k, v in entry.chosen.items()}), date.max)
+    except BadEntry as bad:
+        raise NotAnArchive(f"a performance in it: {bad}") from bad
 
 
 def preview(shelf: Shelf, coming: Iterable[Archived]) -> list[Found]:
@@ -248,4 +268,5 @@ def take_in(
                 k: v for k, v in coming.settings.items() if k not in internal and (with_settings or k not in mine)
             }
             shelf.change_settings({**internal, **others})
+        Book(database).take_in(coming.book)
     return Taken(done, added)

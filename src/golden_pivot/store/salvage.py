@@ -6,10 +6,13 @@ import secrets
 import sqlite3
 from collections.abc import Iterator
 from contextlib import closing, suppress
+from datetime import date
 from pathlib import Path
 from typing import Any
 
+from ..core.book.performance import BadEntry, Performance, checked
 from .archive import Archive
+from .book import COLUMNS, performance_of
 from .shelf import Archived, Version
 
 FURTHEST = 100_000
@@ -17,8 +20,9 @@ FURTHEST = 100_000
 
 
 def salvaged(path: Path) -> Archive:
-    """Every routine whose row can be read, with the versions that can. Never raises for what is damaged."""
-    routines = []
+    """Every routine whose row can be read, with the versions that can, and the book. Never raises for what is damaged."""
+    routines: list[Archived] = []
+    book: list[Performance] = []
     with suppress(sqlite3.Error), closing(sqlite3.connect(f"file:{path}?mode=ro", uri=True)) as connection:
         connection.text_factory = lambda data: data.decode("utf-8", "replace")
         versions: dict[int, list[Version]] = {}
@@ -37,7 +41,16 @@ def salvaged(path: Path) -> Archive:
                         tuple(kept[number] for number in sorted(kept)),
                     )
                 )  # fmt: skip
-    return Archive(tuple(routines))
+        book = [entry for row in _rows(connection, "performance", COLUMNS) if (entry := _entry(row))]
+    return Archive(tuple(routines), book=tuple(book))
+
+
+def _entry(row: tuple[Any, ...]) -> Performance | None:
+    """What was written, where all of it can still be read."""
+    with suppress(BadEntry, ValueError, TypeError, AttributeError):
+        entry = performance_of(dict(zip(COLUMNS.split(", "), row, strict=True)))
+        return checked(entry, date.max)
+    return None
 
 
 def _rows(connection: sqlite3.Connection, table: str, columns: str) -> Iterator[tuple[Any, ...]]:

@@ -78,7 +78,7 @@ class Archived:
 
 class Shelf:
     def __init__(self, database: Database) -> None:
-        self._db = database
+        self._db = self.database = database
 
     @property
     def uid(self) -> str:

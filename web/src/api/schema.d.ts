@@ -1140,6 +1140,168 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/book": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Performances
+         * @description The last first.
+         */
+        get: operations["list_performances_api_book_get"];
+        put?: never;
+        /**
+         * Write Performance
+         * @description 422 with the field where something cannot be so.
+         */
+        post: operations["write_performance_api_book_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/{uid}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Performance
+         * @description It keeps its text unless another is given.
+         */
+        put: operations["change_performance_api_book__uid__put"];
+        post?: never;
+        /**
+         * Strike Performance
+         * @description What it was, so that it can be put back.
+         */
+        delete: operations["strike_performance_api_book__uid__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/put-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put Back Performance */
+        post: operations["put_back_performance_api_book_put_back_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/book.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Export Table */
+        get: operations["export_table_api_book_book_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/coming": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look At Table
+         * @description Every row of a table, as an entry or with what is the matter. Nothing is written.
+         */
+        post: operations["look_at_table_api_book_coming_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/take-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Table In
+         * @description Entries that are not in the book yet, all or none.
+         */
+        post: operations["take_table_in_api_book_take_in_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/questions/{routine_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Questions
+         * @description The numbers that are chosen in a routine, so that they can be noted.
+         */
+        get: operations["list_questions_api_book_questions__routine_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/spectators/{routine_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Own Spectators
+         * @description What spectators chose in it so far, against what is proved.
+         */
+        get: operations["own_spectators_api_book_spectators__routine_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1633,6 +1795,58 @@ export interface components {
             position: number;
             /** Paths */
             paths: number | null;
+        };
+        /**
+         * EntryIn
+         * @description What is written down; the text is the one that was played.
+         */
+        EntryIn: {
+            /**
+             * Routine Id
+             * @description the routine on the shelf; its text unless one is given
+             */
+            routine_id?: number | null;
+            /** Text */
+            text?: string | null;
+            /** Played On */
+            played_on: string;
+            /**
+             * Occasion
+             * @default
+             */
+            occasion: string;
+            /**
+             * Audience
+             * @default
+             */
+            audience: string;
+            /**
+             * Ended
+             * @default as planned
+             * @enum {string}
+             */
+            ended: "as planned" | "another way" | "failed";
+            /**
+             * Chosen
+             * @default {}
+             */
+            chosen: {
+                [key: string]: number;
+            };
+            /**
+             * Slip
+             * @default
+             */
+            slip: string;
+            /** Minutes */
+            minutes?: number | null;
+            /** Went */
+            went?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
         };
         /**
          * EntryReport
@@ -2502,6 +2716,12 @@ export interface components {
             /** Known */
             known: string;
         };
+        /** OwnSpectators */
+        OwnSpectators: {
+            shown: components["schemas"]["Shown"];
+            /** Records */
+            records: components["schemas"]["Record"][];
+        };
         /**
          * PacesSet
          * @description How long things take in the user's own hands, in seconds.
@@ -2584,6 +2804,56 @@ export interface components {
             one_meaning: string;
             /** One Meaning Share */
             one_meaning_share: number;
+        };
+        /**
+         * Performance
+         * @description One showing of one routine. It keeps the text that was played, whatever becomes of the routine.
+         */
+        Performance: {
+            /** Uid */
+            uid: string;
+            /** Played On */
+            played_on: string;
+            /** Routine */
+            routine: string;
+            /** Title */
+            title: string;
+            /** Text */
+            text: string;
+            /**
+             * Occasion
+             * @default
+             */
+            occasion: string;
+            /**
+             * Audience
+             * @default
+             */
+            audience: string;
+            /**
+             * Ended
+             * @default as planned
+             * @enum {string}
+             */
+            ended: "as planned" | "another way" | "failed";
+            /** Chosen */
+            chosen?: {
+                [key: string]: number;
+            };
+            /**
+             * Slip
+             * @default
+             */
+            slip: string;
+            /** Minutes */
+            minutes?: number | null;
+            /** Went */
+            went?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
         };
         /** Phrasing */
         Phrasing: {
@@ -2816,6 +3086,22 @@ export interface components {
              */
             lane: "interactive" | "long";
         };
+        /**
+         * Question
+         * @description A number that someone chooses.
+         */
+        Question: {
+            /** Name */
+            name: string;
+            /** Line */
+            line: number;
+            /** Says */
+            says: string;
+            /** Low */
+            low: number | null;
+            /** High */
+            high: number | null;
+        };
         /** ReadAsIn */
         ReadAsIn: {
             /** Text */
@@ -2861,6 +3147,35 @@ export interface components {
              * @default
              */
             does: string;
+        };
+        /**
+         * Record
+         * @description One number of a routine, over all performances that have it.
+         */
+        Record: {
+            /** Name */
+            name: string;
+            /** Line */
+            line: number | null;
+            /** Low */
+            low: number | null;
+            /** High */
+            high: number | null;
+            /** Seen */
+            seen: components["schemas"]["Seen"][];
+            /** Total */
+            total: number;
+            /** Outside */
+            outside: number;
+            /** Share */
+            share: [
+                number,
+                number
+            ];
+            /** Says */
+            says: string;
+            /** Habit */
+            habit: string;
         };
         /** RegionReport */
         RegionReport: {
@@ -2960,18 +3275,6 @@ export interface components {
              * @description why no more than its text is told
              */
             unread?: string | null;
-        };
-        /**
-         * Row
-         * @description A name, its own letters (value and suit of a card), and what each phrasing makes of it, in their order.
-         */
-        Row: {
-            /** Name */
-            name: string;
-            /** Letters */
-            letters: number;
-            /** Counts */
-            counts: components["schemas"]["Count"][];
         };
         /**
          * Rule
@@ -3094,6 +3397,13 @@ export interface components {
             is_complete: boolean;
             /** Seen */
             seen: number;
+        };
+        /** Seen */
+        Seen: {
+            /** Number */
+            number: number;
+            /** Times */
+            times: number;
         };
         /**
          * Send
@@ -3257,6 +3567,29 @@ export interface components {
              * @description the numbers for which others may be tried
              */
             numbers: components["schemas"]["NumberInText"][];
+        };
+        /**
+         * Shown
+         * @description How often a routine was shown, and how it ended.
+         */
+        Shown: {
+            /** Times */
+            times: number;
+            /** Last */
+            last: string | null;
+            /** As Planned */
+            as_planned: number;
+            /** Another Way */
+            another_way: number;
+            /** Failed */
+            failed: number;
+            /** Minutes */
+            minutes: number | null;
+            /** Slips */
+            slips: [
+                string,
+                number
+            ][];
         };
         /**
          * Shows
@@ -3423,7 +3756,7 @@ export interface components {
             /** Phrasings */
             phrasings: components["schemas"]["Phrasing"][];
             /** Rows */
-            rows: components["schemas"]["Row"][];
+            rows: components["schemas"]["golden_pivot__core__desks__spelling__Row"][];
             /** Scripts */
             scripts: components["schemas"]["Script"][];
             /** Unreached */
@@ -3751,6 +4084,11 @@ export interface components {
              */
             says: string;
         };
+        /** TableIn */
+        TableIn: {
+            /** Text */
+            text: string;
+        };
         /**
          * TableMoment
          * @description The table when a line is done.
@@ -3948,6 +4286,11 @@ export interface components {
             /** Places */
             places: number[];
         };
+        /** WrittenOut */
+        WrittenOut: {
+            /** Written */
+            written: number;
+        };
         /** OddsOut */
         golden_pivot__api__desk_routes__OddsOut: {
             answer: components["schemas"]["OddsAnswers"] | null;
@@ -3961,6 +4304,29 @@ export interface components {
         golden_pivot__api__models__OddsOut: {
             /** @description null while the text has faults */
             odds: components["schemas"]["OddsReport"] | null;
+        };
+        /**
+         * Row
+         * @description A row that was read: an entry, or what is the matter with it.
+         */
+        golden_pivot__core__book__table_of_book__Row: {
+            /** Number */
+            number: number;
+            entry: components["schemas"]["Performance"] | null;
+            /** Trouble */
+            trouble: string;
+        };
+        /**
+         * Row
+         * @description A name, its own letters (value and suit of a card), and what each phrasing makes of it, in their order.
+         */
+        golden_pivot__core__desks__spelling__Row: {
+            /** Name */
+            name: string;
+            /** Letters */
+            letters: number;
+            /** Counts */
+            counts: components["schemas"]["Count"][];
         };
     };
     responses: never;
@@ -6669,6 +7035,420 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ThrownAway"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    list_performances_api_book_get: {
+        parameters: {
+            query?: {
+                /** @description its uid */
+                routine?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Performance"][];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    write_performance_api_book_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EntryIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Performance"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    change_performance_api_book__uid__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                uid: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EntryIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Performance"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    strike_performance_api_book__uid__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                uid: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Performance"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    put_back_performance_api_book_put_back_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Performance"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    export_table_api_book_book_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    look_at_table_api_book_coming_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TableIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["golden_pivot__core__book__table_of_book__Row"][];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    take_table_in_api_book_take_in_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Performance"][];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WrittenOut"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    list_questions_api_book_questions__routine_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                routine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Question"][];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    own_spectators_api_book_spectators__routine_id__get: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description which window asks */
+                "x-window"?: string;
+            };
+            path: {
+                routine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnSpectators"];
                 };
             };
             /** @description Client Error */

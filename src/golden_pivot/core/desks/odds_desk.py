@@ -14,6 +14,7 @@ from fractions import Fraction
 from math import comb
 
 from ..answers.odds import Chance, odds_of_program
+from ..answers.questions import questions_of
 from ..answers.report import chance_text
 from ..answers.verdicts import prove
 from ..budget import Budget
@@ -204,7 +205,7 @@ def answer(asks: OddsAsks, budget: Budget) -> OddsAnswers:
     distributions = tuple(_distributions(found.chances, endings))
     open_ = any(choose.by != CHANCE for choose in weighed.choices()) and asks.rest == EVENLY
     return OddsAnswers(
-        tuple(_choices(program, read_routine(text), habits)),
+        tuple(_choices(text, habits)),
         distributions,
         tuple(_outs(distributions)),
         tuple(_limits(text, read_routine(text), {name: weights for name, (_, weights) in habits.items()}, asks.sure)),
@@ -270,14 +271,9 @@ def _ranges(routine: Routine) -> Iterator[tuple[Line, str, NewNumber, int, int]]
                 yield line, slot, new, new.low.value, new.high.value
 
 
-def _choices(program: Program, routine: Routine, habits: Mapping[str, tuple[str, Weights]]) -> Iterator[ChoiceOut]:
-    ranges = {new.name: (low, high) for _, _, new, low, high in _ranges(routine)}
-    for choose in program.choices():
-        if choose.plain and choose.by != CHANCE:
-            low, high = ranges.get(choose.label, (None, None))
-            yield ChoiceOut(
-                choose.label, choose.line, low, high, habits[choose.label][0] if choose.label in habits else None
-            )
+def _choices(text: str, habits: Mapping[str, tuple[str, Weights]]) -> Iterator[ChoiceOut]:
+    for one in questions_of(text):
+        yield ChoiceOut(one.name, one.line, one.low, one.high, habits[one.name][0] if one.name in habits else None)
 
 
 def _distributions(chances: Sequence[Chance], endings: Mapping[int, tuple[int, str]]) -> Iterator[Distribution]:

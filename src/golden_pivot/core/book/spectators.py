@@ -1,0 +1,123 @@
+"""One's own spectators: what they chose in a routine, how often, and whether they stayed inside what was proved."""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+
+from ..answers.odds import wilson
+from ..answers.questions import Question, questions_of
+from ..budget import Budget
+from ..english import counted
+from ..faults import BadRoutine, OutOfBudget
+from ..variants.limits import Limit, limits_of
+from .performance import Performance
+
+
+@dataclass(frozen=True)
+class Seen:
+    number: int
+    times: int
+
+
+@dataclass(frozen=True)
+class Record:
+    """One number of a routine, over all performances that have it."""
+
+    name: str
+    line: int | None
+    """where the routine asks for it now; None where it does no longer"""
+    low: int | None
+    high: int | None
+    """for which the routine is proved, or its range where that is all that is known"""
+    seen: tuple[Seen, ...]
+    """the smallest number first"""
+    total: int
+    outside: int
+    """how many were not from low to high"""
+    share: tuple[float, float]
+    """of those outside, an interval that holds the true share 95 times in 100"""
+    says: str
+    habit: str
+    """as the odds desk takes it"""
+
+
+@dataclass(frozen=True)
+class Shown:
+    """How often a routine was shown, and how it ended."""
+
+    times: int
+    last: str | None
+    """the day it was last shown"""
+    as_planned: int
+    another_way: int
+    failed: int
+    minutes: float | None
+    """the middle one of those that were measured"""
+    slips: tuple[tuple[str, int], ...]
+    """that happened, the most frequent first"""
+
+
+@dataclass(frozen=True)
+class OwnSpectators:
+    shown: Shown
+    records: tuple[Record, ...]
+
+
+def own_spectators(text: str, performances: Sequence[Performance], budget: Budget) -> OwnSpectators:
+    """Of a routine as it now stands. Numbers that only older versions asked for are told as well, behind the others."""
+    asked = {one.name: one for one in questions_of(text)}
+    limits = _limits(text, budget)
+    names = [*asked, *sorted({name for one in performances for name in one.chosen} - set(asked))]
+    records = (_record(name, asked.get(name), limits.get(name), performances) for name in names)
+    return OwnSpectators(shown_of(performances), tuple(one for one in records if one.total))
+
+
+def _limits(text: str, budget: Budget) -> dict[str, Limit]:
+    try:
+        return {one.name: one for one in limits_of(text, budget).limits}
+    except (BadRoutine, OutOfBudget):
+        return {}
+
+
+def _record(name: str, asked: Question | None, limit: Limit | None, performances: Iterable[Performance]) -> Record:
+    counts = Counter(one.chosen[name] for one in performances if name in one.chosen)
+    total = sum(counts.values())
+    low, high = (limit.low, limit.high) if limit else (asked.low, asked.high) if asked else (None, None)
+    outside = (
+        0 if low is None or high is None else sum(n for number, n in counts.items() if not low <= number <= high)
+    )
+    least, most = wilson(outside, total) if total else (0, 0)
+    numbers = ", ".join(str(number) for number in sorted(counts.elements()))
+    return Record(
+        name, asked.line if asked else None, low, high, tuple(Seen(number, counts[number]) for number in sorted(counts)), total, outside,
+        (float(least), float(most)), _says(name, total, outside, low, high, asked), f"{name}: as recorded {numbers}",
+    )  # fmt: skip
+
+
+def _says(name: str, total: int, outside: int, low: int | None, high: int | None, asked: Question | None) -> str:
+    if asked is None:
+        return f"{name} is no longer asked for; {counted(total, 'time')} it was."
+    if low is None or high is None:
+        return f"{name} was noted {counted(total, 'time')}."
+    if not outside:
+        return (
+            f"All {total} were from {low} to {high}."
+            if total > 1
+            else f"The one that was noted is from {low} to {high}."
+        )
+    were = "was" if outside == 1 else "were"
+    return (
+        f"{outside} of {total} {were} outside {low} to {high}: steer them at line {asked.line}, or narrow the range."
+    )
+
+
+def shown_of(performances: Sequence[Performance]) -> Shown:
+    ended = Counter(one.ended for one in performances)
+    minutes = sorted(one.minutes for one in performances if one.minutes is not None)
+    slips = Counter(one.slip for one in performances if one.slip)
+    return Shown(
+        len(performances), max((one.played_on for one in performances), default=None), ended["as planned"], ended["another way"],
+        ended["failed"], minutes[len(minutes) // 2] if minutes else None, tuple(sorted(slips.items(), key=lambda s: (-s[1], s[0]))),
+    )  # fmt: skip

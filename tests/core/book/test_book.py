@@ -1,0 +1,147 @@
+"""The book: what may be written, what one's own spectators chose, and the book as a table."""
+
+from __future__ import annotations
+
+import math
+from collections import Counter
+from dataclasses import replace
+from datetime import date
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from golden_pivot.core.answers.questions import questions_of
+from golden_pivot.core.book.performance import ENDINGS, BadEntry, Performance, checked, day_of
+from golden_pivot.core.book.spectators import own_spectators
+from golden_pivot.core.book.table_of_book import HEAD, read_table, table_text
+from golden_pivot.core.budget import Budget
+from golden_pivot.core.desks import odds_desk
+from golden_pivot.demo import demo_text
+from golden_pivot.demo.book import PERFORMANCES, season
+
+TODAY = date(2026, 11, 28)
+ENTRY = Performance("1f", "2026-11-20", "aa", "Digits", "Title: Digits\n", chosen={"n": 12})
+DIGITS = (
+    "Title: Digits\nPack: 52 cards, any order\nPlace FORCE 10th\nSpectator names a number n from 10 to 20\nDeal n cards from deck\n"
+    "Put the dealt cards back on top\nDeal digit sum of n cards from deck\nEnds with: the last card dealt is FORCE\n"
+)
+
+
+@pytest.mark.parametrize(
+    ("change", "field"),
+    [
+        ({"played_on": "2026-11-29"}, "played_on"), ({"played_on": "11/20/26"}, "played_on"), ({"played_on": "1899-01-01"}, "played_on"),
+        ({"played_on": ""}, "played_on"), ({"played_on": "2026-02-30"}, "played_on"), ({"ended": "well"}, "ended"),
+        ({"chosen": {"n": -1}}, "chosen"), ({"chosen": {"n": 10_000}}, "chosen"), ({"minutes": 0.0}, "minutes"),
+        ({"minutes": math.inf}, "minutes"), ({"minutes": math.nan}, "minutes"), ({"went": 6}, "went"), ({"went": 0}, "went"),
+        ({"note": "x" * 2001}, "note"),
+    ],
+)  # fmt: skip
+def test_what_cannot_have_been_is_refused_with_its_field(change: dict[str, object], field: str) -> None:
+    with pytest.raises(BadEntry) as caught:
+        checked(replace(ENTRY, **change), TODAY)  # type: ignore[arg-type]
+    assert caught.value.field == field and caught.value.message and caught.value.remedy
+
+
+def test_a_day_in_either_way_of_writing_is_kept_in_one() -> None:
+    assert day_of(" 20.11.2026 ") == day_of("2026-11-20") == date(2026, 11, 20)
+    assert checked(replace(ENTRY, played_on="3.4.2026"), TODAY).played_on == "2026-04-03"
+    assert checked(replace(ENTRY, played_on="28.11.2026"), TODAY).played_on == "2026-11-28"
+
+
+def test_what_is_asked_for_in_a_routine() -> None:
+    (question,) = questions_of(DIGITS)
+    assert (question.name, question.line, question.low, question.high) == ("n", 4, 10, 20)
+    assert question.says == "Spectator names a number n from 10 to 20"
+    # What chance decides is nobody's choice; a fault ends it, and nothing raises.
+    assert questions_of("Pack: 9 cards\nChance decides on a number n from 1 to 6\n") == ()
+    assert [one.name for one in questions_of(DIGITS.replace("Deal n", "Dael n"))] == ["n"]
+    assert questions_of("") == questions_of("no routine") == ()
+
+
+def test_own_spectators_against_what_is_proved() -> None:
+    """By hand: with 10 to 19 it holds (the digit sum counts back to the tenth card), with 20 it does not."""
+    chosen = [12, 12, 15, 20, 20, 20, 9, 19]
+    book = [replace(ENTRY, uid=f"{i:x}", chosen={"n": n}, minutes=float(i + 3)) for i, n in enumerate(chosen)]
+    found = own_spectators(DIGITS, book, Budget())
+    (record,) = found.records
+    assert (record.low, record.high) == (10, 19)
+    assert [(one.number, one.times) for one in record.seen] == sorted(Counter(chosen).items())
+    assert (record.total, record.outside) == (8, 4)
+    assert record.says == "4 of 8 were outside 10 to 19: steer them at line 4, or narrow the range."
+    # Wilson's interval for 4 of 8, worked out by hand with z = 1.96.
+    z = 1.96
+    middle, half = (0.5 + z * z / 16) / (1 + z * z / 8), z / (1 + z * z / 8) * math.sqrt(0.25 / 8 + z * z / 256)
+    assert record.share == pytest.approx((middle - half, middle + half))
+    assert found.shown.times == 8 and found.shown.minutes == 7.0 and found.shown.last == "2026-11-20"
+
+
+def test_the_odds_desk_takes_ones_own_spectators_as_a_habit() -> None:
+    book = [replace(ENTRY, uid=f"{i:x}", chosen={"n": n}) for i, n in enumerate([12, 12, 15, 20])]
+    (record,) = own_spectators(DIGITS, book, Budget()).records
+    found = odds_desk.answer(odds_desk.OddsAsks(routine=DIGITS, habits=[record.habit], numbers=["n"]), Budget())
+    (numbers,) = [one for one in found.distributions if one.about == "n"]
+    assert {one.outcome: one.least for one in numbers.outcomes} == {"12": 0.5, "15": 0.25, "20": 0.25}
+
+
+def test_numbers_that_only_an_older_text_asked_for_are_told_behind_the_others() -> None:
+    book = [replace(ENTRY, chosen={"n": 12, "old": 3}), replace(ENTRY, uid="2f", chosen={"old": 3})]
+    found = own_spectators(DIGITS, book, Budget())
+    assert [(one.name, one.line, one.total) for one in found.records] == [("n", 4, 1), ("old", None, 2)]
+    assert own_spectators("no routine at all", book, Budget()).records[0].name == "n"
+    assert own_spectators(DIGITS, [], Budget()).records == ()
+
+
+def test_how_it_ended_and_what_slipped() -> None:
+    book = [replace(ENTRY, uid=f"{i:x}", ended=ended, slip=slip) for i, (ended, slip) in enumerate(  # type: ignore[arg-type]
+        [("as planned", ""), ("failed", "one fewer"), ("another way", "one more"), ("failed", "one fewer")])]  # fmt: skip
+    shown = own_spectators(DIGITS, book, Budget()).shown
+    assert (shown.as_planned, shown.another_way, shown.failed) == (1, 1, 2)
+    assert shown.slips == (("one fewer", 2), ("one more", 1)) and shown.minutes is None
+
+
+WORDS = st.text(st.characters(exclude_categories=("Cs", "Cc")), max_size=12).map(str.strip)
+ENTRIES = st.builds(
+    Performance, st.uuids().map(lambda u: u.hex[:16]), st.dates(date(1950, 1, 1), TODAY).map(str), st.just(""), WORDS.filter(bool),
+    st.just("Title: one\nPack: 9 cards\n"), WORDS, WORDS, st.sampled_from(ENDINGS),
+    st.dictionaries(st.sampled_from("nmk"), st.integers(0, 99)), WORDS, st.none() | st.integers(1, 90).map(float),
+    st.none() | st.integers(1, 5), WORDS,
+)  # fmt: skip
+
+
+@given(st.lists(ENTRIES, max_size=5))
+def test_the_book_as_a_table_is_the_same_on_return(book: list[Performance]) -> None:
+    rows = read_table(table_text(book), TODAY, lambda title: None, lambda: "new")
+    assert [row.trouble for row in rows] == [""] * len(book)
+    assert [row.entry for row in rows] == book
+
+
+def test_a_table_is_read_row_by_row_with_its_errors() -> None:
+    text = (
+        "Day;Routine;Chosen;Minutes\n20.11.2026;Digits;n=12;4,5\n\n2026-12-24;Digits;n=3;\n2026-11-01;;;\n2026-11-01;Digits;twelve;\n"
+        "2026-11-01;Another;;soon\n"
+    )
+    known = {"Digits": ("aa", DIGITS)}
+    rows = read_table(text, TODAY, known.get, lambda: "new")
+    assert [(row.number, row.trouble.split(".")[0]) for row in rows] == [
+        (2, ""), (4, "2026-12-24 is still to come"), (5, "There is no routine"), (6, "“twelve” tells no number"), (7, "“soon” is no number"),
+    ]  # fmt: skip
+    first = rows[0].entry
+    assert first and (first.routine, first.text, first.chosen, first.minutes) == ("aa", DIGITS, {"n": 12}, 4.5)
+
+
+@pytest.mark.parametrize("text", ["", "a,b\n1,2\n", "\ufeff", "day\n2026-11-01\n"])
+def test_a_table_with_other_columns_is_refused(text: str) -> None:
+    with pytest.raises(BadEntry) as caught:
+        read_table(text, TODAY, lambda title: None, lambda: "new")
+    assert caught.value.field == "columns" and HEAD[0] in caught.value.remedy
+
+
+def test_the_season_of_the_demo_shelf() -> None:
+    book = season()
+    assert book == season() and len(book) == PERFORMANCES and len({one.uid for one in book}) == PERFORMANCES
+    assert [checked(one, TODAY) for one in book] == book
+    shown = demo_text("fog_signals")
+    records = own_spectators(shown, [one for one in book if one.text == shown], Budget()).records
+    assert any(one.outside for one in records) and any(not one.outside for one in records)
