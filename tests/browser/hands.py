@@ -88,4 +88,5 @@ def readable(page: Page) -> None:
     # The content security policy forbids adding a script element: the checker is evaluated in the page instead.
     page.evaluate(AXE.read_text(encoding="utf-8"))
     found = page.evaluate("axe.run({ runOnly: ['wcag2a', 'wcag2aa'] })")
-    assert [(v["id"], [n["target"] for n in v["nodes"]]) for v in found["violations"]] == []
+    problems = [(v["id"], [n["target"] for n in v["nodes"]]) for v in found["violations"]]
+    assert not problems, problems

@@ -15,13 +15,13 @@ import pytest
 from golden_pivot.core.answers.ledger import ledger_of_card
 from golden_pivot.core.answers.notes import badges_of, notes_of
 from golden_pivot.core.answers.plays import play
-from golden_pivot.core.answers.report import sheet_json
 from golden_pivot.core.answers.verdicts import prove
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.faults import BadRoutine
 from golden_pivot.core.language.exchange import document_of, text_of
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.language.printer import routine_text
+from golden_pivot.core.language.sheet import sheet_lines
 from golden_pivot.core.language.suggest import suggestions
 from golden_pivot.core.show.requests import filled_in
 from tests.any_text import any_text
@@ -40,7 +40,7 @@ def broken(text: str) -> str | None:
             "printing is not stable"
         )
         assert text_of(document_of(text)) == text, "not the same text again"
-        sheet_json(routine)
+        sheet_lines(routine)
         badges_of(routine)
         filled_in(text)
         rows = text.split("\n")

@@ -41,6 +41,7 @@ export function App() {
             Shelf
           </NavLink>
           <NavLink to="/desks">Desks</NavLink>
+          <NavLink to="/book">Book</NavLink>
           <NavLink to="/keep">Keep</NavLink>
           {lastBench !== null && <NavLink to={`/bench/${lastBench}`}>Bench</NavLink>}
         </nav>

@@ -31,6 +31,7 @@ const router = createBrowserRouter([
       { path: '/bench/:id', lazy: async () => ({ Component: (await import('./features/bench/BenchPage')).default }) },
       { path: '/desks/:name?', lazy: async () => ({ Component: (await import('./features/desks/DesksPage')).default }) },
       { path: '/notes', lazy: async () => ({ Component: (await import('./features/notes/NotesPage')).default }) },
+      { path: '/book', lazy: async () => ({ Component: (await import('./features/book/BookPage')).default }) },
       { path: '/keep', lazy: async () => ({ Component: (await import('./features/keep/KeepPage')).default }) },
       { path: '/show/:id', lazy: async () => ({ Component: (await import('./features/show/ShowPage')).default }) },
       { path: '*', element: <NotFound /> },

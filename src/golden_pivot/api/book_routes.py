@@ -12,7 +12,7 @@ from pydantic import Field, TypeAdapter
 from ..core.answers.questions import Question, questions_of
 from ..core.book.performance import Ending, Performance, checked
 from ..core.book.spectators import OwnSpectators
-from ..core.book.table_of_book import Row, read_table, table_text
+from ..core.book.table_of_book import TableRow, read_table, table_text
 from ..core.language.parser import read_routine
 from ..store import Book, new_uid
 from .asking import JobsIn
@@ -105,7 +105,7 @@ def export_table(book: BookIn) -> Response:
 
 
 @router.post("/coming")
-def look_at_table(table: TableIn, shelf: ShelfIn) -> list[Row]:
+def look_at_table(table: TableIn, shelf: ShelfIn) -> list[TableRow]:
     """Every row of a table, as an entry or with what is the matter. Nothing is written."""
     titles = {read_routine(one.text).title: (one.uid, one.text) for one in reversed(shelf.routines())}
     return read_table(table.text, date.today(), titles.get, new_uid)

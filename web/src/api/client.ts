@@ -30,6 +30,10 @@ export type SheetKind = Schemas['SheetIn']['kind'];
 export type Costs = Schemas['Costs'];
 export type Comparison = Schemas['Comparison'];
 export type Settings = Schemas['Settings'];
+export type Performance = Schemas['Performance'];
+export type NewEntry = Schemas['EntryIn'];
+export type BookRecord = Schemas['Record'];
+export type BookRow = Schemas['TableRow'];
 export type Send = Schemas['Send'];
 
 /** What each desk is asked, and what it tells. */
@@ -185,6 +189,15 @@ export const api = {
   },
   lookAtFiles: (files: { name: string; text: string }[]) => value(client.POST('/api/keep/coming', { body: { files } })),
   takeIn: (token: string, how: Schemas['TakeIn']) => value(client.POST('/api/keep/coming/{token}/take-in', { params: { path: { token } }, body: how })),
+  book: () => value(client.GET('/api/book')),
+  writeEntry: (entry: NewEntry) => value(client.POST('/api/book', { body: entry })),
+  changeEntry: (uid: string, entry: NewEntry) => value(client.PUT('/api/book/{uid}', { params: { path: { uid } }, body: entry })),
+  strikeEntry: (uid: string) => value(client.DELETE('/api/book/{uid}', { params: { path: { uid } } })),
+  putBackEntry: (entry: Performance) => value(client.POST('/api/book/put-back', { body: entry })),
+  questions: (id: number) => value(client.GET('/api/book/questions/{routine_id}', { params: { path: { routine_id: id } } })),
+  spectators: (id: number, signal?: AbortSignal) => value(client.GET('/api/book/spectators/{routine_id}', { params: { path: { routine_id: id } }, signal })),
+  lookAtTable: (text: string) => value(client.POST('/api/book/coming', { body: { text } })),
+  takeTableIn: (entries: Performance[]) => value(client.POST('/api/book/take-in', { body: entries })),
   desks: () => value(client.GET('/api/desks')),
   /** All desks have one shape of request and reply; which asks and answers go together, their names say. */
   desk: <N extends DeskName>(name: N, asks: DeskAsks[N], job: string, lane: 'interactive' | 'long', signal?: AbortSignal) =>

@@ -116,6 +116,12 @@ export const deskQuery = <N extends DeskName>(name: N, asks: DeskAsks[N], lane: 
   ...KEEPING,
 });
 
+export const bookQuery = () => queryOptions({ queryKey: ['book'], queryFn: api.book });
+
+export const questionsQuery = (id: number) => queryOptions({ queryKey: ['book questions', id], queryFn: () => api.questions(id) });
+
+export const spectatorsQuery = (id: number) => queryOptions({ queryKey: ['book', 'spectators', id], queryFn: ({ signal }) => api.spectators(id, signal) });
+
 export const keepQuery = () => queryOptions({ queryKey: ['keep'], queryFn: api.keep });
 
 export const removedQuery = () => queryOptions({ queryKey: ['removed'], queryFn: api.removed });

@@ -3167,11 +3167,10 @@ export interface components {
             total: number;
             /** Outside */
             outside: number;
-            /** Share */
-            share: [
-                number,
-                number
-            ];
+            /** Least */
+            least: number;
+            /** Most */
+            most: number;
             /** Says */
             says: string;
             /** Habit */
@@ -3275,6 +3274,18 @@ export interface components {
              * @description why no more than its text is told
              */
             unread?: string | null;
+        };
+        /**
+         * Row
+         * @description A name, its own letters (value and suit of a card), and what each phrasing makes of it, in their order.
+         */
+        Row: {
+            /** Name */
+            name: string;
+            /** Letters */
+            letters: number;
+            /** Counts */
+            counts: components["schemas"]["Count"][];
         };
         /**
          * Rule
@@ -3586,10 +3597,7 @@ export interface components {
             /** Minutes */
             minutes: number | null;
             /** Slips */
-            slips: [
-                string,
-                number
-            ][];
+            slips: components["schemas"]["SlipSeen"][];
         };
         /**
          * Shows
@@ -3657,6 +3665,13 @@ export interface components {
             spoiled: number[];
             /** Text */
             text: string;
+        };
+        /** SlipSeen */
+        SlipSeen: {
+            /** What */
+            what: string;
+            /** Times */
+            times: number;
         };
         /** SlipsOut */
         SlipsOut: {
@@ -3756,7 +3771,7 @@ export interface components {
             /** Phrasings */
             phrasings: components["schemas"]["Phrasing"][];
             /** Rows */
-            rows: components["schemas"]["golden_pivot__core__desks__spelling__Row"][];
+            rows: components["schemas"]["Row"][];
             /** Scripts */
             scripts: components["schemas"]["Script"][];
             /** Unreached */
@@ -4119,6 +4134,17 @@ export interface components {
             /** Rows */
             rows: (string | number)[][];
         };
+        /**
+         * TableRow
+         * @description A row that was read: an entry, or what is the matter with it.
+         */
+        TableRow: {
+            /** Number */
+            number: number;
+            entry: components["schemas"]["Performance"] | null;
+            /** Trouble */
+            trouble: string;
+        };
         /** TakeIn */
         TakeIn: {
             /**
@@ -4304,29 +4330,6 @@ export interface components {
         golden_pivot__api__models__OddsOut: {
             /** @description null while the text has faults */
             odds: components["schemas"]["OddsReport"] | null;
-        };
-        /**
-         * Row
-         * @description A row that was read: an entry, or what is the matter with it.
-         */
-        golden_pivot__core__book__table_of_book__Row: {
-            /** Number */
-            number: number;
-            entry: components["schemas"]["Performance"] | null;
-            /** Trouble */
-            trouble: string;
-        };
-        /**
-         * Row
-         * @description A name, its own letters (value and suit of a card), and what each phrasing makes of it, in their order.
-         */
-        golden_pivot__core__desks__spelling__Row: {
-            /** Name */
-            name: string;
-            /** Letters */
-            letters: number;
-            /** Counts */
-            counts: components["schemas"]["Count"][];
         };
     };
     responses: never;
@@ -7323,7 +7326,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["golden_pivot__core__book__table_of_book__Row"][];
+                    "application/json": components["schemas"]["TableRow"][];
                 };
             };
             /** @description Client Error */

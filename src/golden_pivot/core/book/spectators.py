@@ -36,11 +36,18 @@ class Record:
     total: int
     outside: int
     """how many were not from low to high"""
-    share: tuple[float, float]
-    """of those outside, an interval that holds the true share 95 times in 100"""
+    least: float
+    most: float
+    """of all spectators outside, 0 to 1: the ends of an interval that holds the true share 95 times in 100"""
     says: str
     habit: str
     """as the odds desk takes it"""
+
+
+@dataclass(frozen=True)
+class SlipSeen:
+    what: str
+    times: int
 
 
 @dataclass(frozen=True)
@@ -55,7 +62,7 @@ class Shown:
     failed: int
     minutes: float | None
     """the middle one of those that were measured"""
-    slips: tuple[tuple[str, int], ...]
+    slips: tuple[SlipSeen, ...]
     """that happened, the most frequent first"""
 
 
@@ -92,7 +99,7 @@ def _record(name: str, asked: Question | None, limit: Limit | None, performances
     numbers = ", ".join(str(number) for number in sorted(counts.elements()))
     return Record(
         name, asked.line if asked else None, low, high, tuple(Seen(number, counts[number]) for number in sorted(counts)), total, outside,
-        (float(least), float(most)), _says(name, total, outside, low, high, asked), f"{name}: as recorded {numbers}",
+        float(least), float(most), _says(name, total, outside, low, high, asked), f"{name}: as recorded {numbers}",
     )  # fmt: skip
 
 
@@ -119,5 +126,5 @@ def shown_of(performances: Sequence[Performance]) -> Shown:
     slips = Counter(one.slip for one in performances if one.slip)
     return Shown(
         len(performances), max((one.played_on for one in performances), default=None), ended["as planned"], ended["another way"],
-        ended["failed"], minutes[len(minutes) // 2] if minutes else None, tuple(sorted(slips.items(), key=lambda s: (-s[1], s[0]))),
+        ended["failed"], minutes[len(minutes) // 2] if minutes else None, tuple(SlipSeen(*one) for one in sorted(slips.items(), key=lambda s: (-s[1], s[0]))),
     )  # fmt: skip

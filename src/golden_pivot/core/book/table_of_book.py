@@ -17,7 +17,7 @@ MOST_ROWS = 20_000
 
 
 @dataclass(frozen=True)
-class Row:
+class TableRow:
     """A row that was read: an entry, or what is the matter with it."""
 
     number: int
@@ -42,7 +42,7 @@ def table_text(book: Iterable[Performance]) -> str:
 
 def read_table(
     text: str, today: date, known: Callable[[str], tuple[str, str] | None], new_uid: Callable[[], str]
-) -> list[Row]:
+) -> list[TableRow]:
     """Every row of a table, with its errors by row. `known`: a title → (uid, text) of the routine on the shelf.
 
     Raises BadEntry where the table itself is none: other columns, too many rows.
@@ -78,7 +78,7 @@ def _row(
     today: date,
     known: Callable[[str], tuple[str, str] | None],
     new_uid: Callable[[], str],
-) -> Row:
+) -> TableRow:
     def cell(name: str) -> str:
         return unguarded(cells.get(name, "")).strip()
 
@@ -92,9 +92,9 @@ def _row(
             cell("ended") or "as planned",  # type: ignore[arg-type]
             _chosen(cell("chosen")), cell("slip"), _number(cell("minutes"), "minutes"), _whole(cell("went"), "went"), cell("note"),
         )  # fmt: skip
-        return Row(number, checked(entry, today), "")
+        return TableRow(number, checked(entry, today), "")
     except BadEntry as bad:
-        return Row(number, None, f"{bad.message} {bad.remedy}")
+        return TableRow(number, None, f"{bad.message} {bad.remedy}")
 
 
 def _chosen(words: str) -> dict[str, int]:

@@ -28,6 +28,12 @@ export function Palette() {
       onClick: command.run,
     });
   }
+  into('Book').push({
+    id: 'write performance',
+    label: 'Write a performance into the book',
+    description: 'what was shown, how it ended, what they chose',
+    onClick: () => void go('/book?write'),
+  });
   for (const desk of desks) {
     into('Desks').push({ id: `desk ${desk.name}`, label: desk.title, description: desk.about, onClick: () => void go(`/desks/${desk.name}`) });
   }
