@@ -113,23 +113,12 @@ def shown(title: str, tab: str, seen: str) -> Callable[[Page], None]:
     return show
 
 
-def versions(page: Page) -> None:
-    bench("Forty Minutes Out")(page)
-    page.keyboard.press("Alt+v")
-    page.get_by_label("Keep the sheet as it stands").fill("up to forty")
-    page.get_by_label("Why").fill("the purser asked for a wider question")
-    page.keyboard.press("Enter")
-    page.get_by_text("Kept as “up to forty”.").wait_for()
-    page.keyboard.press("Escape")
-    page.locator(".cm-line", has_text="n from 30").click()
-    page.keyboard.press("Home")
-    page.keyboard.press("Shift+End")
-    page.keyboard.insert_text("Spectator names a number n from 30 to 39")
-    expect(page.locator("footer[data-save=saved]")).to_be_visible()
-    page.get_by_role("link", name="Show", exact=True).click()
-    page.get_by_role("tab", name="Versions").click()
-    page.get_by_role("table", name="What each comes to").wait_for(timeout=20_000)
-    page.wait_for_timeout(5_500)
+def book(page: Page) -> None:
+    page.get_by_role("link", name="Book").click()
+    page.get_by_role("combobox", name="In which routine").click()
+    page.get_by_role("option", name="Fog Signals").click()
+    page.get_by_text("steer them at line 13").wait_for()
+    page.wait_for_timeout(500)
 
 
 def keep(page: Page) -> None:
@@ -155,7 +144,7 @@ VIEWS: dict[str, tuple[str, Callable[[Page], None]]] = {
     "bench-would": ("light", with_blanks),
     "bench-breaks": ("light", asked("The Watch Below", "What breaks", "What breaks it")),
     "show-costs": ("dark", shown("The Purser’s Count", "What it costs", "You look away")),
-    "show-versions": ("light", versions),
+    "book": ("light", book),
     "desk-spelling": ("light", desk("spell")),
     "desk-pickup": ("dark", desk("pickup")),
     "desk-stack": ("light", desk("stack")),

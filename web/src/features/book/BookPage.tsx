@@ -8,10 +8,10 @@ import { bookQuery, routinesQuery } from '../../api/queries';
 import { Scrolling } from '../../ui/Scrolling';
 import { useCommands } from '../palette/commands';
 import { EntryForm } from './EntryForm';
+import { day } from './bars';
 import { Spectators } from './Spectators';
 import './book.css';
 
-const day = (iso: string) => new Date(`${iso}T12:00`).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
 const chosen = (entry: Performance) =>
   Object.entries(entry.chosen ?? {})
     .map(([name, number]) => `${name} ${number}`)

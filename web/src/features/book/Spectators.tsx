@@ -4,7 +4,7 @@ import { Link } from 'react-router';
 import type { BookRecord, Routine } from '../../api/client';
 import { spectatorsQuery } from '../../api/queries';
 import { toAddress } from '../desks/asks';
-import { bars } from './bars';
+import { bars, day } from './bars';
 
 /** One's own spectators in one routine: how it ended, and each number they chose against what is proved. */
 export function Spectators({ routine }: { routine: Routine }) {
@@ -16,7 +16,7 @@ export function Spectators({ routine }: { routine: Routine }) {
   return (
     <>
       <p>
-        Shown {shown.times === 1 ? 'once' : `${shown.times} times`}, last on {shown.last}: {shown.as_planned} as planned, {shown.another_way} another way,{' '}
+        Shown {shown.times === 1 ? 'once' : `${shown.times} times`}, last on {day(shown.last)}: {shown.as_planned} as planned, {shown.another_way} another way,{' '}
         {shown.failed} failed.{shown.minutes ? ` It takes ${shown.minutes} minutes.` : ''}
       </p>
       {shown.slips.length > 0 && <p>What slipped: {shown.slips.map((one) => `${one.what} (${one.times})`).join(', ')}.</p>}

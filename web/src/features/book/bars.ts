@@ -1,5 +1,9 @@
 import type { BookRecord } from '../../api/client';
 
+/** A day of the book, as one reads it. */
+export const day = (iso: string | null) =>
+  iso === null ? 'never' : new Date(`${iso}T12:00`).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
+
 const WIDTH = 460;
 const HEIGHT = 120;
 const FOOT = 18;
