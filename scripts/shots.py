@@ -60,7 +60,7 @@ def asked(title: str, question: str, name: str) -> Callable[[Page], None]:
     def show(page: Page) -> None:
         bench(title)(page)
         page.get_by_role("tab", name=question, exact=True).click()
-        page.get_by_role("tabpanel", name=name).wait_for()
+        page.get_by_role("region", name=name).wait_for()
         expect(page.locator(".variants .mantine-Loader-root")).to_have_count(0, timeout=60_000)
         page.wait_for_timeout(400)
 
