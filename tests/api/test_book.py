@@ -69,6 +69,14 @@ def test_the_book_as_a_table_out_and_in_again(client: TestClient, routine: dict[
     assert table.headers["content-type"].startswith("text/csv") and "'=1+1" in table.text
     for one in made:
         client.delete(f"/api/book/{one['uid']}")
+    (row,) = client.post("/api/book/coming", json={"text": "day,routine\n2026-11-01,Of a friend\n"}).json()
+    assert client.post("/api/book/take-in", json=[row["entry"]]).json() == {"written": 1}
+    # A routine that is on no shelf keeps its title when something else of it is changed.
+    assert (
+        client.put(f"/api/book/{row['entry']['uid']}", json={"played_on": "2026-11-02"}).json()["title"]
+        == "Of a friend"
+    )
+    client.delete(f"/api/book/{row['entry']['uid']}")
     rows = client.post("/api/book/coming", json={"text": table.text + "2026-11-01,,,,,,,,,,,\n"}).json()
     assert [row["trouble"] for row in rows] == ["", "", "There is no routine. Write its title."]
     assert client.get("/api/book").json() == []

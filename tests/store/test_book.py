@@ -53,6 +53,8 @@ def test_what_is_written_is_read_and_can_be_changed_and_struck_out() -> None:
         with pytest.raises(Unknown):
             ask("2f")
     assert book.take_in([ENTRY, OTHER]) == 1 and book.performance("1f").went == 5  # what is here stays
+    once = replace(ENTRY, uid="3f", note="first")
+    assert book.take_in([once, replace(once, note="second")]) == 1 and book.performance("3f").note == "first"
 
 
 def test_nothing_is_lost_with_a_routine() -> None:

@@ -64,12 +64,13 @@ def list_performances(
 
 
 def _entry(uid: str, new: EntryIn, shelf: ShelfIn, before: Performance | None = None) -> Performance:
-    routine, text = (before.routine, before.text) if before else ("", "")
+    routine, title, text = (before.routine, before.title, before.text) if before else ("", "", "")
     if new.routine_id is not None:
         kept = shelf.routine(new.routine_id)
         routine, text = kept.uid, kept.text
     text = text if new.text is None else new.text
-    title = read_routine(text).title or "Untitled"
+    if not before or text != before.text:
+        title = read_routine(text).title or "Untitled"
     told = new.model_dump(exclude={"routine_id", "text"})
     return checked(Performance(uid, routine=routine, title=title, text=text, **told), date.today())
 

@@ -2,15 +2,13 @@
 
 from __future__ import annotations
 
-import csv
-import io
 import re
 import unicodedata
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Mapping
 from typing import Any
 from urllib.parse import quote
 
-from ..core.spreadsheet import guarded
+from ..core.spreadsheet import csv_text
 
 
 def attachment(stem: str, ending: str) -> dict[str, str]:
@@ -28,13 +26,6 @@ def attachment(stem: str, ending: str) -> dict[str, str]:
     return {
         "content-disposition": f"attachment; filename=\"{plain}.{ending}\"; filename*=UTF-8''{quote(f'{real}.{ending}', safe='')}"
     }
-
-
-def csv_text(rows: Iterable[Sequence[str | int | float]]) -> str:
-    """A cell of text that a spreadsheet would take for a formula begins with an apostrophe."""
-    text = io.StringIO()
-    csv.writer(text).writerows([guarded(cell) if isinstance(cell, str) else cell for cell in row] for row in rows)
-    return text.getvalue()
 
 
 def table_csv(table: Mapping[str, Any]) -> str:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import contextlib
 import math
 from collections import Counter
 from dataclasses import replace
@@ -14,7 +15,7 @@ from hypothesis import strategies as st
 from golden_pivot.core.answers.questions import questions_of
 from golden_pivot.core.book.performance import ENDINGS, BadEntry, Performance, checked, day_of
 from golden_pivot.core.book.spectators import own_spectators
-from golden_pivot.core.book.table_of_book import HEAD, read_table, table_text
+from golden_pivot.core.book.table_of_book import read_table, table_text
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.desks import odds_desk
 from golden_pivot.demo import demo_text
@@ -35,7 +36,8 @@ DIGITS = (
         ({"played_on": ""}, "played_on"), ({"played_on": "2026-02-30"}, "played_on"), ({"ended": "well"}, "ended"),
         ({"chosen": {"n": -1}}, "chosen"), ({"chosen": {"n": 10_000}}, "chosen"), ({"minutes": 0.0}, "minutes"),
         ({"minutes": math.inf}, "minutes"), ({"minutes": math.nan}, "minutes"), ({"went": 6}, "went"), ({"went": 0}, "went"),
-        ({"note": "x" * 2001}, "note"),
+        ({"note": "x" * 2001}, "note"), ({"note": "\ud800"}, "note"), ({"text": "\ud800"}, "text"), ({"uid": "../x"}, "uid"), ({"uid": ""}, "uid"),
+        ({"played_on": f"1.1.{10**20}"}, "played_on"), ({"chosen": {"n=1; m": 2}}, "chosen"), ({"chosen": {" n": 2}}, "chosen"),
     ],
 )  # fmt: skip
 def test_what_cannot_have_been_is_refused_with_its_field(change: dict[str, object], field: str) -> None:
@@ -104,7 +106,9 @@ def test_how_it_ended_and_what_slipped() -> None:
     ] and shown.minutes is None
 
 
-WORDS = st.text(st.characters(exclude_categories=("Cs", "Cc")), max_size=12).map(str.strip)
+WORDS = (
+    st.text(st.characters(exclude_categories=("Cs", "Cc")), max_size=12) | st.text("'=-+@ ,;\"\n", max_size=5)
+).map(str.strip)
 ENTRIES = st.builds(
     Performance, st.uuids().map(lambda u: u.hex[:16]), st.dates(date(1950, 1, 1), TODAY).map(str), st.just(""), WORDS.filter(bool),
     st.just("Title: one\nPack: 9 cards\n"), WORDS, WORDS, st.sampled_from(ENDINGS),
@@ -113,9 +117,9 @@ ENTRIES = st.builds(
 )  # fmt: skip
 
 
-@given(st.lists(ENTRIES, max_size=5))
+@given(st.lists(ENTRIES, max_size=5, unique_by=lambda one: one.uid))
 def test_the_book_as_a_table_is_the_same_on_return(book: list[Performance]) -> None:
-    rows = read_table(table_text(book), TODAY, lambda title: None, lambda: "new")
+    rows = read_table(table_text(book), TODAY, lambda title: None, lambda: "0")
     assert [row.trouble for row in rows] == [""] * len(book)
     assert [row.entry for row in rows] == book
 
@@ -126,7 +130,7 @@ def test_a_table_is_read_row_by_row_with_its_errors() -> None:
         "2026-11-01;Another;;soon\n"
     )
     known = {"Digits": ("aa", DIGITS)}
-    rows = read_table(text, TODAY, known.get, lambda: "new")
+    rows = read_table(text, TODAY, known.get, lambda: "0")
     assert [(row.number, row.trouble.split(".")[0]) for row in rows] == [
         (2, ""), (4, "2026-12-24 is still to come"), (5, "There is no routine"), (6, "“twelve” tells no number"), (7, "“soon” is no number"),
     ]  # fmt: skip
@@ -134,11 +138,52 @@ def test_a_table_is_read_row_by_row_with_its_errors() -> None:
     assert first and (first.routine, first.text, first.chosen, first.minutes) == ("aa", DIGITS, {"n": 12}, 4.5)
 
 
-@pytest.mark.parametrize("text", ["", "a,b\n1,2\n", "\ufeff", "day\n2026-11-01\n"])
+@pytest.mark.parametrize(
+    "more",
+    [
+        "went\nnan",
+        "went\ninf",
+        "went\n1e999",
+        f"chosen\nn={'9' * 5000}",
+        "minutes\nnan",
+        "minutes\n-inf",
+        f"day\n1.1.{'9' * 30}",
+    ],
+)
+def test_a_cell_that_is_no_number_is_a_row_that_is_refused(more: str) -> None:
+    name, cell = more.split("\n")
+    (row,) = read_table(f"day,routine,{name}\n2026-11-01,Digits,{cell}\n", TODAY, lambda title: None, lambda: "0")
+    assert row.entry is None and row.trouble
+
+
+def test_two_rows_that_would_be_one_entry_are_told() -> None:
+    rows = read_table(
+        "day,routine,uid\n2026-11-01,A,1f\n2026-11-02,B,1f\n2026-11-02,C,no mark\n",
+        TODAY,
+        lambda title: None,
+        lambda: "0",
+    )
+    assert [row.trouble.split(".")[0] for row in rows] == [
+        "",
+        "Row 2 has the same uid",
+        "“no mark” is no mark of an entry",
+    ]
+
+
+@given(st.text(max_size=60) | st.text("\",;\r\n='1", max_size=60))
+def test_no_table_raises_anything_else(text: str) -> None:
+    for whole in (text, f"day,routine\n{text}"):
+        with contextlib.suppress(BadEntry):
+            read_table(whole, TODAY, lambda title: None, lambda: "0")
+
+
+@pytest.mark.parametrize(
+    "text", ["", "a,b\n1,2\n", "\ufeff", "day\n2026-11-01\n", "day,routine\n2026-11-01," + "x" * 140_000]
+)
 def test_a_table_with_other_columns_is_refused(text: str) -> None:
     with pytest.raises(BadEntry) as caught:
-        read_table(text, TODAY, lambda title: None, lambda: "new")
-    assert caught.value.field == "columns" and HEAD[0] in caught.value.remedy
+        read_table(text, TODAY, lambda title: None, lambda: "0")
+    assert caught.value.field == "columns" and caught.value.remedy
 
 
 def test_the_season_of_the_demo_shelf() -> None:

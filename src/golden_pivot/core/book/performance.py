@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from datetime import date
 from typing import Literal, get_args
 
@@ -15,7 +16,11 @@ EARLIEST = date(1900, 1, 1)
 MOST_CHOSEN = 9999
 MOST_MINUTES = 600
 MOST_LETTERS = 2000
-"""of each field of words"""
+"""of each of the fields of words"""
+_SHORT = ("title", "occasion", "audience", "slip", "note")
+_UID = re.compile(r"[0-9a-f]{1,64}")
+_NAME = re.compile(r"[^\s=;,](?:[^=;,\n\r]{0,78}[^\s=;,])?")
+"""of a number: what a table writes as `name=12; other=3`"""
 
 
 class BadEntry(PivotError, ValueError):
@@ -57,12 +62,22 @@ def day_of(words: str) -> date:
     month, _, year = rest.partition(".")
     try:
         return date(int(year), int(month), int(day)) if dots else date.fromisoformat(plain)
-    except ValueError:
+    except (ValueError, OverflowError):
         raise BadEntry("played_on", f"“{plain[:40]}” is no day.", "Write it as 2026-11-28 or 28.11.2026.") from None
 
 
 def checked(entry: Performance, today: date) -> Performance:
     """The entry with its day as it is kept. Raises BadEntry."""
+    if not _UID.fullmatch(entry.uid):
+        raise BadEntry(
+            "uid", f"“{entry.uid[:40]}” is no mark of an entry.", "Leave the column uid empty for a new one."
+        )
+    for name in (*_SHORT, "routine", "text"):
+        words = getattr(entry, name)
+        if words != words.encode(errors="replace").decode():
+            raise BadEntry(name, "It has half a letter that is no text.", "Write it anew.")
+        if name in _SHORT and len(words) > MOST_LETTERS:
+            raise BadEntry(name, f"There are more than {MOST_LETTERS:,} letters.", "Write less.")
     day = day_of(entry.played_on)
     if day > today:
         raise BadEntry("played_on", f"{day} is still to come.", "The book has what was; take a day up to today.")
@@ -71,6 +86,10 @@ def checked(entry: Performance, today: date) -> Performance:
     if entry.ended not in ENDINGS:
         raise BadEntry("ended", f"“{entry.ended}” is no way to end.", f"Take one of: {', '.join(ENDINGS)}.")
     for name, number in entry.chosen.items():
+        if not _NAME.fullmatch(name):
+            raise BadEntry(
+                "chosen", f"“{name[:40]}” is no name of a number.", "Take up to 80 letters without = ; or a comma."
+            )
         if not 0 <= number <= MOST_CHOSEN:
             raise BadEntry(
                 "chosen", f"{name} cannot have been {number}.", f"Take a number from 0 to {MOST_CHOSEN:,}."
@@ -79,7 +98,4 @@ def checked(entry: Performance, today: date) -> Performance:
         raise BadEntry("minutes", f"It cannot have taken {entry.minutes:g} minutes.", f"Take up to {MOST_MINUTES}.")
     if entry.went is not None and not 1 <= entry.went <= 5:
         raise BadEntry("went", f"{entry.went} is no way to go.", "Take 1 (badly) to 5 (very well), or leave it out.")
-    for name in ("title", "occasion", "audience", "slip", "note"):
-        if len(getattr(entry, name)) > MOST_LETTERS:
-            raise BadEntry(name, f"There are more than {MOST_LETTERS:,} letters.", "Write less.")
-    return Performance(**{**entry.__dict__, "played_on": day.isoformat()})
+    return replace(entry, played_on=day.isoformat())

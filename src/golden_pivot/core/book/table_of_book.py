@@ -4,11 +4,12 @@ from __future__ import annotations
 
 import csv
 import io
+import math
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from datetime import date
 
-from ..spreadsheet import guarded, unguarded
+from ..spreadsheet import csv_text, unguarded
 from .performance import BadEntry, Performance, checked
 
 HEAD = ("day", "routine", "occasion", "audience", "ended", "chosen", "slip", "minutes", "went", "note", "uid", "text")
@@ -27,17 +28,14 @@ class TableRow:
 
 
 def table_text(book: Iterable[Performance]) -> str:
-    text = io.StringIO()
-    writer = csv.writer(text)
-    writer.writerow(HEAD)
-    for one in book:
-        chosen = "; ".join(f"{name}={number}" for name, number in one.chosen.items())
-        minutes = "" if one.minutes is None else f"{one.minutes:g}"
-        writer.writerow(
-            [guarded(str(cell)) for cell in (one.played_on, one.title, one.occasion, one.audience, one.ended, chosen, one.slip, minutes,
-             "" if one.went is None else one.went, one.note, one.uid, one.text)]
-        )  # fmt: skip
-    return text.getvalue()
+    return csv_text([HEAD, *map(_cells, book)])
+
+
+def _cells(one: Performance) -> tuple[str, ...]:
+    chosen = "; ".join(f"{name}={number}" for name, number in one.chosen.items())
+    minutes = "" if one.minutes is None else str(one.minutes).removesuffix(".0")
+    went = "" if one.went is None else str(one.went)
+    return (one.played_on, one.title, one.occasion, one.audience, one.ended, chosen, one.slip, minutes, went, one.note, one.uid, one.text)  # fmt: skip
 
 
 def read_table(
@@ -47,29 +45,29 @@ def read_table(
 
     Raises BadEntry where the table itself is none: other columns, too many rows.
     """
-    rows = list(csv.reader(io.StringIO(text.removeprefix("\ufeff")), _dialect(text)))
+    first = text.split("\n", 1)[0]
+    between = ";" if first.count(";") > first.count(",") else ","
+    try:
+        rows = list(csv.reader(io.StringIO(text.removeprefix("\ufeff"), newline=""), delimiter=between))
+    except csv.Error as error:
+        raise BadEntry("columns", f"It is no table: {error}.", "Save it as CSV once more.") from error
     head = [cell.strip().lower() for cell in rows[0]] if rows else []
     if missing := [name for name in _NEEDED if name not in head]:
         raise BadEntry("columns", f"There is no column {' and no column '.join(missing)}.", f"The first row names the columns: {', '.join(HEAD[:-2])}.")  # fmt: skip
     if len(rows) > MOST_ROWS:
         raise BadEntry("columns", f"{len(rows):,} rows are too many.", f"Bring at most {MOST_ROWS:,} at a time.")
-    return [
-        _row(number, dict(zip(head, row, strict=False)), today, known, new_uid)
-        for number, row in enumerate(rows[1:], start=2)
-        if any(cell.strip() for cell in row)
-    ]
-
-
-def _dialect(text: str) -> type[csv.Dialect]:
-    first = text.split("\n", 1)[0]
-    dialect = csv.excel
-    if first.count(";") > first.count(","):
-
-        class Semicolons(csv.excel):
-            delimiter = ";"
-
-        dialect = Semicolons
-    return dialect
+    found: list[TableRow] = []
+    first_with: dict[str, int] = {}
+    for number, row in enumerate(rows[1:], start=2):
+        if not any(cell.strip() for cell in row):
+            continue
+        read = _row(number, dict(zip(head, row, strict=False)), today, known, new_uid)
+        if read.entry and (before := first_with.setdefault(read.entry.uid, number)) != number:
+            read = TableRow(
+                number, None, f"Row {before} has the same uid. Leave the column uid empty for another entry."
+            )
+        found.append(read)
+    return found
 
 
 def _row(
@@ -101,17 +99,22 @@ def _chosen(words: str) -> dict[str, int]:
     found = {}
     for part in filter(None, (one.strip() for one in words.replace(",", ";").split(";"))):
         name, equals, number = part.rpartition("=")
-        if not equals or not number.strip().isdigit() or not number.strip().isascii():
+        if not equals or not number.strip().isdigit() or not number.strip().isascii() or len(number) > 9:
             raise BadEntry("chosen", f"“{part[:40]}” tells no number.", "Write n=12; m=3.")
         found[name.strip()] = int(number)
     return found
 
 
 def _number(words: str, field: str) -> float | None:
+    if not words:
+        return None
     try:
-        return float(words.replace(",", ".")) if words else None
+        found = float(words.replace(",", "."))
     except ValueError:
-        raise BadEntry(field, f"“{words[:40]}” is no number.", "Write it in figures, or leave it out.") from None
+        found = math.nan
+    if not math.isfinite(found):
+        raise BadEntry(field, f"“{words[:40]}” is no number.", "Write it in figures, or leave it out.")
+    return found
 
 
 def _whole(words: str, field: str) -> int | None:

@@ -4,7 +4,6 @@ import type { NumberInText } from '../../api/client';
 export interface PanelProps {
   /** the text that was proved */
   text: string;
-  /** how its lines read */
   /** the line of each `?` */
   blanks: number[];
   /** for which others may be tried */
