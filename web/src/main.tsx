@@ -8,19 +8,17 @@ import './styles.css';
 
 import { MantineProvider } from '@mantine/core';
 import { Notifications } from '@mantine/notifications';
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, RouterProvider } from 'react-router';
 import { App } from './App';
+import { newQueryClient } from './api/queryClient';
 import { ShelfPage } from './features/shelf/ShelfPage';
 import { theme } from './theme';
 import { NotFound } from './ui/NotFound';
 
-const client = new QueryClient({
-  // The server is on this machine: an answer to a text never goes stale, and "offline" means nothing.
-  defaultOptions: { queries: { networkMode: 'always', retry: false, refetchOnWindowFocus: false } },
-});
+const client = newQueryClient();
 
 const router = createBrowserRouter([
   {

@@ -19,13 +19,13 @@ function asking<T>(queryKey: QueryKey, ask: Ask<T>, job: () => string = () => cr
   });
 }
 
-/** One that takes its time: it goes by a name, the same for the same question in one window, and is not tried again unasked. */
+/** One that takes its time: it goes by a name, the same for the same question in one window. */
 function searching<T>(kind: string, question: unknown, ask: Ask<T>) {
   const asked = `${kind} ${JSON.stringify(question)}`;
   let hash = 5381;
   for (const letter of asked) hash = (hash * 33 + (letter.codePointAt(0) ?? 0)) >>> 0;
   const job = `${kind} ${hash} ${WINDOW}`;
-  return { ...asking([kind, question], ask, () => job), retry: false, job };
+  return { ...asking([kind, question], ask, () => job), job };
 }
 
 export type Search<T> = ReturnType<typeof searching<T>>;
