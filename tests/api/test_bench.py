@@ -73,6 +73,20 @@ def test_a_sweep_over_two_numbers_of_the_text(client: TestClient) -> None:
     asked = {"varies": [numbers["3"]], "domains": {"1": "1 to 4"}}
     rows = post(client, "sweep", text=text, job="s", **asked)["sweep"]["rows"]
     assert [row["verdict"] for row in rows] == ["impossible", "refuted", "proved", "refuted"]
+    # What is not tried is told, never left out.
+    for words, trouble in (
+        ("1 to 999999", "too much to try"),
+        ("1 to 12345678901", "too much to try"),
+        ("4 to 1", "write 1 to 4"),
+    ):
+        asked["domains"] = {"1": words}
+        assert trouble in post(client, "sweep", text=text, job="s", **asked)["trouble"]
+        assert (
+            trouble
+            in post(client, "solve", text=text.replace("3 cards", "? cards"), job="s", domains=asked["domains"])[
+                "trouble"
+            ]
+        )
 
 
 def test_a_path_is_played_with_its_decisions_in_words(client: TestClient) -> None:

@@ -120,5 +120,6 @@ def test_a_procedure_is_built_from_the_steps(page: Page, name: str, kind: str) -
         insert_step(page, line.kind.example)
         page.locator(".cm-line").last.click(click_count=3)
         page.keyboard.insert_text(line.text)
+        expect(page.locator(".cm-line").last).to_have_text(line.text)
     verdict_is(page, kind)
     assert sheet(page).inner_text().split() == text.split()

@@ -125,18 +125,24 @@ def with_blanks(text: str, places: Iterable[tuple[int, int]]) -> str:
 def domain_of(words: str) -> list[str]:
     """What is to be tried, as one writes it: a run of numbers, or words with commas or semicolons between them.
 
-    >>> domain_of("3 to 6"), domain_of("7..9"), domain_of("on, under"), domain_of("9 to 3")
+    >>> domain_of("3 to 6"), domain_of("7..9"), domain_of("on, under"), domain_of(" ")
     (['3', '4', '5', '6'], ['7', '8', '9'], ['on', 'under'], [])
+
+    Raises NothingToFill for a run that is empty or too long: what is not tried is never left out unsaid.
     """
     if run := _RUN.fullmatch(words):
         low, high = int(run[1]), int(run[2])
-        return list(map(str, range(low, min(high, low + MOST_TRIED) + 1)))
+        if high < low:
+            raise NothingToFill(f"“{words.strip()}” has no number in it: write {high} to {low}.")
+        if high - low >= MOST_TRIED:
+            raise NothingToFill(f"“{words.strip()}” is too much to try: at most {MOST_TRIED:,} numbers.")
+        return list(map(str, range(low, high + 1)))
     return [word.strip() for word in re.split("[,;\n]", words) if word.strip()]
 
 
-_RUN = re.compile(r"\s*([0-9]{1,9})\s*(?:to|-|–|\.\.)\s*([0-9]{1,9})\s*")
+_RUN = re.compile(r"\s*([0-9]{1,15})\s*(?:to|-|–|\.\.)\s*([0-9]{1,15})\s*")
 MOST_TRIED = 5000
-"""numbers of a run that is written down"""
+"""numbers of a run"""
 
 
 def _pack_size(routine: Routine) -> int:
