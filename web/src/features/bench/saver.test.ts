@@ -135,9 +135,9 @@ test('an answer that was lost on its way is no conflict', async () => {
 test('what another window saved is taken over only where nothing was typed', () => {
   const it = shelf();
   const saver = new Saver(it.now, it.save);
-  expect(saver.heard(routine('theirs', 3))).toBe('theirs');
-  expect(saver.heard(routine('theirs', 3))).toBeNull();
+  expect(saver.heard(routine('theirs', 3), 1)).toBe('theirs');
+  expect(saver.heard(routine('theirs', 3), 1)).toBeNull();
   saver.change('mine');
-  expect(saver.heard(routine('theirs again', 4))).toBeNull();
+  expect(saver.heard(routine('theirs again', 4), 3)).toBeNull();
   expect(saver.now().state).toBe('conflict');
 });

@@ -151,9 +151,12 @@ export class Saver {
     } else this.tell({ state: 'conflict', trouble: null, conflict: { mine: this.wanted, other, from: 'window', at: '' } });
   }
 
-  /** What the shelf has now, looked up by itself; the text to show where nothing was typed here since. */
-  heard(other: Routine): string | null {
-    if (this.busy || other.revision === this.revision || this.told.conflict) return null;
+  /**
+   * What the shelf has, looked up by itself when this window knew the revision `asked`; the text to show where nothing was
+   * typed here since. Where this window has saved in between, what comes may be older than that, and is looked up again later.
+   */
+  heard(other: Routine, asked: number): string | null {
+    if (this.busy || asked !== this.revision || other.revision === this.revision || this.told.conflict) return null;
     if (this.wanted !== this.acknowledged) {
       this.meets(other);
       return null;

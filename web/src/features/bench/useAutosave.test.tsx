@@ -55,6 +55,26 @@ test('a text from another window takes the place of one that was not touched', a
   expect(result.current.conflict).toBeNull();
 });
 
+test('what the shelf had before the last save is no text from another window, however late it comes', async () => {
+  const { result, replace } = autosave();
+  let release = () => {};
+  vi.mocked(api.routine).mockImplementation(() => {
+    const then = { ...shelf, text: 'two', revision: 2 };
+    return new Promise((answer) => (release = () => answer(then)));
+  });
+  vi.mocked(api.revision).mockResolvedValue({ revision: 2 });
+  await pass(2000); // asks, and the answer is long on its way
+  act(() => result.current.change('two'));
+  await pass(400);
+  act(() => result.current.change('two and more'));
+  await pass(400);
+  expect(shelf.text).toBe('two and more');
+  release();
+  await pass(0);
+  expect(replace).not.toHaveBeenCalled();
+  expect(result.current.conflict).toBeNull();
+});
+
 test('a routine that was taken off the shelf is told', async () => {
   vi.mocked(api.revision).mockRejectedValue(new ApiError(404, {}));
   const { result } = autosave();

@@ -32,10 +32,11 @@ export function useAutosave(opened: Routine, replace: (text: string) => void) {
     const listen = async () => {
       if (document.hidden) return;
       try {
+        const asked = saver.known();
         const { revision } = await api.revision(opened.id);
         setGone(false);
         if (revision === saver.known()) return;
-        const text = saver.heard(await api.routine(opened.id));
+        const text = saver.heard(await api.routine(opened.id), asked);
         if (text === null) return;
         replace(text);
         notifications.show({ message: 'Changed in another window. Undo brings back what stood here.' });
