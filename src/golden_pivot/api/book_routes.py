@@ -31,7 +31,18 @@ def _book(shelf: ShelfIn) -> Book:
 BookIn = Annotated[Book, Depends(_book)]
 
 
-class EntryIn(Shape):
+class HowItWent(Shape):
+    """Of one routine that was shown."""
+
+    ended: Ending = "as planned"
+    chosen: dict[Text, int] = Field(default={}, max_length=200)
+    slip: Text = ""
+    minutes: float | None = None
+    went: int | None = None
+    note: Text = ""
+
+
+class EntryIn(HowItWent):
     """What is written down; the text is the one that was played."""
 
     routine_id: int | None = Field(default=None, description="the routine on the shelf; its text unless one is given")
@@ -39,12 +50,6 @@ class EntryIn(Shape):
     played_on: Text = Field(max_length=40)
     occasion: Text = ""
     audience: Text = ""
-    ended: Ending = "as planned"
-    chosen: dict[Text, int] = Field(default={}, max_length=200)
-    slip: Text = ""
-    minutes: float | None = None
-    went: int | None = None
-    note: Text = ""
 
 
 class TableIn(Shape):

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from datetime import date
-from typing import Literal, get_args
+from typing import Any, Literal, get_args
 
 from ..book.performance import BadEntry, day_of
 
@@ -70,6 +71,13 @@ def checked(occasion: Occasion) -> Occasion:
         raise BadEntry("begins", f"“{occasion.begins[:20]}” is no time.", "Write it as 20:30.")
     begins = f"{int(hour):02}:{minute}" if occasion.begins else ""
     return replace(occasion, title=occasion.title.strip(), held_on=held_on, begins=begins)
+
+
+def occasion_of(told: Mapping[str, Any]) -> Occasion:
+    """From plain values. Raises TypeError for what is none."""
+    lists = {name: tuple(told[name]) for name in ("pockets", "routines", "kept") if name in told}
+    wishes = {"wishes": tuple(Wish(**one) for one in told["wishes"])} if "wishes" in told else {}
+    return Occasion(**{**told, **lists, **wishes})
 
 
 def parsed_day(occasion: Occasion) -> date | None:

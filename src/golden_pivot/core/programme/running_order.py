@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 
 from ..budget import Budget
@@ -49,6 +49,8 @@ class Turn:
     between: PackBetween | None
     ready: str
     """what may happen to the pack before it, and what would spoil it; empty where that is not known"""
+    pockets: tuple[str, ...]
+    """places off the table that it needs"""
     trouble: str
 
 
@@ -139,7 +141,7 @@ class Programme:
             now += between.seconds if between else 0.0
             ready = in_words(in_between(known.text, self.budget.afresh())) if known.method else ""
             yield Turn(
-                known.uid, known.title, round(now, 1), known.seconds, known.measured, pack, after, between, ready, known.trouble
+                known.uid, known.title, round(now, 1), known.seconds, known.measured, pack, after, between, ready, tuple(sorted(known.pockets)), known.trouble
             )  # fmt: skip
             now += known.seconds
             last[pack] = place
@@ -202,9 +204,3 @@ class Programme:
 
 def _nothing(says: str) -> Proposal:
     return Proposal((), None, says, ())
-
-
-def setups_of(running: RunningOrder, texts: Mapping[str, str]) -> tuple[tuple[int, str], ...]:
-    """(pack, text of the routine) that must be set up before anything begins, the last one first, as they lie in the bag."""
-    first = [(turn.pack, texts[turn.uid]) for turn in running.turns if turn.after is None]
-    return tuple(reversed(first))
