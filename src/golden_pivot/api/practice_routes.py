@@ -11,8 +11,7 @@ from fastapi.responses import Response
 from pydantic import Field
 
 from ..core.practice.drills import Due
-from ..core.practice.kept import Answer, Rehearsed
-from ..core.practice.kept import Done as BeatDone
+from ..core.practice.kept import Answer, BeatDone, Rehearsed
 from ..core.practice.rehearsal import LineTime, Rehearsal
 from ..core.practice.schedule import standings
 from ..core.practice.spectators import Habit

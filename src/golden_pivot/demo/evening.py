@@ -7,7 +7,7 @@ from datetime import UTC, datetime, timedelta
 
 from ..core.analysis import Analysis
 from ..core.practice.drills import drills_of
-from ..core.practice.kept import Answer, Done, Rehearsed
+from ..core.practice.kept import Answer, BeatDone, Rehearsed
 from ..core.practice.rehearsal import rehearsal_of
 from ..core.programme.occasion import Occasion, Wish
 from . import demo_text
@@ -44,7 +44,9 @@ def rehearsed(uid: str) -> list[Rehearsed]:
     """Once through, with the keywords alone; one sum was wrong."""
     beats = rehearsal_of(Analysis(demo_text(LEARNED)), "evenly", 7).beats
     done = [
-        Done(beat.line, round(beat.seconds * 1.2 + 0.5, 1), *((beat.asks[0].asks, nth > 3, "8") if beat.asks else ()))
+        BeatDone(
+            beat.line, round(beat.seconds * 1.2 + 0.5, 1), *((beat.asks[0].asks, nth > 3, "8") if beat.asks else ())
+        )
         for nth, beat in enumerate(beats)
     ]
     return [Rehearsed("ab01", uid, BEGUN.isoformat(), "keywords", "evenly", tuple(done))]

@@ -11,7 +11,7 @@ from ..core.analysis import Analysis
 from ..core.budget import Budget
 from ..core.faults import BadRoutine, OutOfBudget
 from ..core.practice.drills import as_they_stand, drills_of, now_due
-from ..core.practice.kept import Answer, Done, Rehearsed
+from ..core.practice.kept import Answer, BeatDone, Rehearsed
 from ..core.practice.rehearsal import line_times, own_paces, rehearsal_of
 from ..core.programme.occasion import occasion_of
 from ..core.programme.running_order import Played, Programme
@@ -83,7 +83,7 @@ def rehearsal(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
 def rehearsed(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
     """{text, rehearsals, paces?} → {lines, paces}: how long each line takes, and the paces that follow from it."""
     told = [
-        Rehearsed(**{**one, "done": tuple(Done(**done) for done in one["done"])}) for one in request["rehearsals"]
+        Rehearsed(**{**one, "done": tuple(BeatDone(**done) for done in one["done"])}) for one in request["rehearsals"]
     ]
     it = Analysis(request["text"], budget)
     try:

@@ -20,7 +20,7 @@ from typing import Any, NamedTuple
 
 from ..core.book.performance import BadEntry, Performance, checked
 from ..core.faults import PivotError
-from ..core.practice.kept import Answer, Done, Rehearsed
+from ..core.practice.kept import Answer, BeatDone, Rehearsed
 from ..core.programme.occasion import checked as checked_occasion
 from ..core.programme.occasion import occasion_of
 from .book import Book
@@ -256,7 +256,7 @@ def _answer(one: Any) -> Answer:
 
 
 def _rehearsed(one: Any) -> Rehearsed:
-    done = tuple(Done(**beat) for beat in one["done"])
+    done = tuple(BeatDone(**beat) for beat in one["done"])
     return Rehearsed(
         _uid(one), str(one["routine"]), str(one["held_at"]), str(one["level"]), str(one["habit"]), done, bool(one["finished"])
     )  # fmt: skip

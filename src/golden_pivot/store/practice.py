@@ -7,7 +7,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import asdict, fields
 from typing import Any
 
-from ..core.practice.kept import Answer, Done, Rehearsed
+from ..core.practice.kept import Answer, BeatDone, Rehearsed
 from .database import Database
 
 ANSWER = ", ".join('"right"' if field.name == "right" else field.name for field in fields(Answer))
@@ -22,7 +22,7 @@ def answer_of(row: Mapping[str, Any]) -> Answer:
 def rehearsed_of(row: Mapping[str, Any]) -> Rehearsed:
     """Raises TypeError, ValueError, KeyError for what is none."""
     told = json.loads(row["told"])
-    done = tuple(Done(**one) for one in told.pop("done"))
+    done = tuple(BeatDone(**one) for one in told.pop("done"))
     return Rehearsed(row["uid"], row["routine"], row["held_at"], done=done, **told)
 
 

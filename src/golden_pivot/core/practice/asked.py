@@ -17,7 +17,7 @@ NO_CASE = "none of these: go on"
 
 
 @dataclass(frozen=True)
-class Moment:
+class Needed:
     """Something to be known at a line of a path, from what is known by then."""
 
     line: int
@@ -33,7 +33,7 @@ class Moment:
     """why it is so, in the words of the routine"""
 
 
-def moments_of(routine: Routine, played: Play) -> Iterator[Moment]:
+def needed_on(routine: Routine, played: Play) -> Iterator[Needed]:
     """In the order in which they come up on this path."""
     lines = {line.number: line for line in routine.walk() if line.is_ == STEP and line.kind}
     chains = list(_chains(routine.lines, 0))
@@ -57,7 +57,7 @@ def moments_of(routine: Routine, played: Play) -> Iterator[Moment]:
 # Sums
 
 
-def _sums(line: Line, played: Play, before: Frame) -> Iterator[Moment]:
+def _sums(line: Line, played: Play, before: Frame) -> Iterator[Needed]:
     assert line.kind
     if line.kind.actor(line.values) == SPECTATOR or line.kind.is_case or line.kind.is_question:
         return
@@ -67,7 +67,7 @@ def _sums(line: Line, played: Play, before: Frame) -> Iterator[Moment]:
                 value = _value(expression, known)
                 if value is not None and known:
                     clauses = tuple(f"{name} is {number}" for name, number in known.items())
-                    yield Moment(
+                    yield Needed(
                         line.number,
                         "sum",
                         clauses,
@@ -145,7 +145,7 @@ def _chains(lines: Sequence[Line], loops: int) -> Iterator[_Chain]:
         yield _Chain(tuple(run), loops)
 
 
-def _case(chain: _Chain, played: Play, before: Frame, gone: set[int]) -> Iterator[Moment]:
+def _case(chain: _Chain, played: Play, before: Frame, gone: set[int]) -> Iterator[Needed]:
     """`gone`: lines that this path comes to from here on."""
     taken = next((case for case in chain.cases if gone & {line.number for line in Routine(case.body).walk()}), None)
     clauses = _known(chain.parts(), played, before, chain.first)
@@ -155,7 +155,7 @@ def _case(chain: _Chain, played: Play, before: Frame, gone: set[int]) -> Iterato
     answer = _done_in(taken) if taken else NO_CASE
     if clauses and answer in options:
         options = tuple(dict.fromkeys(options))
-        yield Moment(chain.first, "case", clauses, "What do you do?", answer, options, _rule(taken or chain.cases[0]))
+        yield Needed(chain.first, "case", clauses, "What do you do?", answer, options, _rule(taken or chain.cases[0]))
 
 
 def _known(parts: Sequence[Expression], played: Play, before: Frame, line: int) -> tuple[str, ...]:

@@ -18,7 +18,7 @@ from ..faults import OutOfBudget
 from ..language.routine import STEP
 from ..show.setup import setup_of
 from ..show.sums import shortcuts_of
-from .asked import moments_of
+from .asked import needed_on
 from .kept import Answer
 from .schedule import standings
 from .spectators import some_paths
@@ -30,7 +30,7 @@ LEAST_STACK = 5
 
 
 @dataclass(frozen=True)
-class Question:
+class DrillQuestion:
     key: str
     """the same for the same question of the same routine"""
     known: str
@@ -48,7 +48,7 @@ class Drill:
     name: str
     says: str
     """what it is about, in a few words"""
-    questions: tuple[Question, ...]
+    questions: tuple[DrillQuestion, ...]
 
 
 def drills_of(it: Analysis) -> tuple[Drill, ...]:
@@ -56,9 +56,9 @@ def drills_of(it: Analysis) -> tuple[Drill, ...]:
     return tuple(drill for drill in _drills(it) if drill.questions)
 
 
-def _drill(name: str, says: str, questions: Iterable[Question]) -> Drill:
+def _drill(name: str, says: str, questions: Iterable[DrillQuestion]) -> Drill:
     """Each question once, none that has two answers."""
-    found: dict[str, Question | None] = {}
+    found: dict[str, DrillQuestion | None] = {}
     for one in questions:
         other = found.get(one.key, one)
         found[one.key] = one if other and other.answer == one.answer else None
@@ -69,11 +69,11 @@ def _drill(name: str, says: str, questions: Iterable[Question]) -> Drill:
 
 def _drills(it: Analysis) -> Iterator[Drill]:
     sums = list(_worked_out(it))
-    cases: list[Question] = []
+    cases: list[DrillQuestion] = []
     for path in some_paths(it.routine):
-        for moment in moments_of(it.routine, path):
+        for moment in needed_on(it.routine, path):
             known = ", ".join(sorted(moment.known))
-            one = Question(
+            one = DrillQuestion(
                 f"{moment.line} {moment.asks} {known}", known, moment.asks, moment.answer, moment.options, moment.rule
             )
             (sums if moment.kind == "sum" else cases).append(one)
@@ -84,18 +84,18 @@ def _drills(it: Analysis) -> Iterator[Drill]:
     yield _drill("memory", "what you keep in your head", _memory(it))
 
 
-def _worked_out(it: Analysis) -> Iterator[Question]:
+def _worked_out(it: Analysis) -> Iterator[DrillQuestion]:
     """Sums of which all that is needed is a card’s: of numbers the paths tell."""
     for shortcut in shortcuts_of(it.routine):
         if any(" of " in name or name[:1].isupper() for name in shortcut.names):
             for values, result in shortcut.rows:
                 known = ", ".join(f"{name} is {value}" for name, value in zip(shortcut.names, values, strict=True))
-                yield Question(
+                yield DrillQuestion(
                     f"{shortcut.line} {shortcut.words} {known}", known, shortcut.words, str(result), (), f"{shortcut.words}, line {shortcut.line}"
                 )  # fmt: skip
 
 
-def _places(it: Analysis) -> Iterator[Question]:
+def _places(it: Analysis) -> Iterator[DrillQuestion]:
     try:
         verdict = it.verdict
     except OutOfBudget:
@@ -105,12 +105,12 @@ def _places(it: Analysis) -> Iterator[Question]:
         rule = landing.formula or landing.text
         for row in landing.table:
             known = ", ".join(row.words)
-            yield Question(
+            yield DrillQuestion(
                 f"place {known}", known, f"Where is {landing.card}?", row.text, (), f"{landing.card}: {rule}"
             )
 
 
-def _stack(it: Analysis) -> Iterator[Question]:
+def _stack(it: Analysis) -> Iterator[DrillQuestion]:
     """Which card lies where, where a card lies, and which comes next."""
     inside = [one for one in setup_of(it.routine).lying if one.place == "deck"]
     runs = groupby(enumerate(inside), lambda pair: pair[1].position - pair[0])
@@ -120,14 +120,14 @@ def _stack(it: Analysis) -> Iterator[Question]:
             continue
         for one in cards:
             rule = f"{one.card} lies {ordinal(one.position)}"
-            yield Question(f"at {one.position}", ordinal(one.position), "Which card?", one.card, (), rule)
-            yield Question(f"where {one.card}", one.card, "At which position?", str(one.position), (), rule)
+            yield DrillQuestion(f"at {one.position}", ordinal(one.position), "Which card?", one.card, (), rule)
+            yield DrillQuestion(f"where {one.card}", one.card, "At which position?", str(one.position), (), rule)
         for one, following in pairwise(cards):
             rule = f"{following.card} lies under {one.card}"
-            yield Question(f"after {one.card}", one.card, "Which card comes next?", following.card, (), rule)
+            yield DrillQuestion(f"after {one.card}", one.card, "Which card comes next?", following.card, (), rule)
 
 
-def _memory(it: Analysis) -> Iterator[Question]:
+def _memory(it: Analysis) -> Iterator[DrillQuestion]:
     lines = {line.number: line.text.strip() for line in it.routine.walk() if line.is_ == STEP}
     kept = it.notes.remembered
     names = list(dict.fromkeys(one.name for one in kept))
@@ -137,7 +137,7 @@ def _memory(it: Analysis) -> Iterator[Question]:
         needed = list_text([name for name in names if any(one.name == name and number in one.needed for one in kept)])
         learned = "; ".join(f"{one.name} from line {one.learned}" for one in kept if number in one.needed)
         everything = {needed, *names, list_text(names)}
-        yield Question(
+        yield DrillQuestion(
             f"needs {number}", f"line {number}: {lines[number]}", "What do you need from before?", needed, tuple(sorted(everything)), learned
         )  # fmt: skip
 
@@ -150,7 +150,7 @@ class Due:
     """A question as it stands."""
 
     drill: str
-    question: Question
+    question: DrillQuestion
     due: str | None
     """ISO time; None: never asked"""
     asked: int

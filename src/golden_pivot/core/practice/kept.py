@@ -20,7 +20,7 @@ class Answer:
 
 
 @dataclass(frozen=True)
-class Done:
+class BeatDone:
     """One beat as it was done."""
 
     line: int
@@ -40,5 +40,5 @@ class Rehearsed:
     """ISO time, in UTC"""
     level: str
     habit: str
-    done: tuple[Done, ...]
+    done: tuple[BeatDone, ...]
     finished: bool = True

@@ -17,8 +17,8 @@ from ..show.exposure import in_sight
 from ..show.paces import Paces
 from ..show.requests import asks_spectator
 from ..show.wording import spoken
-from .asked import Moment, moments_of
-from .kept import Done, Rehearsed
+from .asked import Needed, needed_on
+from .kept import BeatDone, Rehearsed
 from .spectators import Habit, spectator
 
 MOST_ROUNDS_SEEN = 400
@@ -26,7 +26,7 @@ MOST_ROUNDS_SEEN = 400
 
 
 @dataclass(frozen=True)
-class Beat:
+class Cue:
     line: int
     round: tuple[int, ...]
     spectator: bool
@@ -41,7 +41,7 @@ class Beat:
     """faces and odd backs in sight when it is done"""
     seconds: float
     """as it is reckoned from paces"""
-    asks: tuple[Moment, ...]
+    asks: tuple[Needed, ...]
     """what must be known before one goes on"""
     may_come: tuple[str, ...]
     """this line among others, for whoever goes from memory"""
@@ -49,7 +49,7 @@ class Beat:
 
 @dataclass(frozen=True)
 class Rehearsal:
-    beats: tuple[Beat, ...]
+    beats: tuple[Cue, ...]
     choices: tuple[str, ...]
     """what the spectator chose, secrets included: told when it is over"""
     comes_out: bool
@@ -65,14 +65,14 @@ def rehearsal_of(
     routine = it.routine
     played = spectator(routine, habit, seed, book)
     costs = {cost.line: cost.seconds for cost in effort_of(it, paces, played).lines}
-    asked: dict[int, list[Moment]] = {}
-    for moment in moments_of(routine, played):
+    asked: dict[int, list[Needed]] = {}
+    for moment in needed_on(routine, played):
         asked.setdefault(moment.line, []).append(moment)
     lines = {line.number: line for line in routine.walk() if line.is_ == STEP and line.kind}
     below, draw = routine.below(), random.Random(seed)
     order = _with_what_is_told(routine, _in_order(played))
     rounds = {number: sum(1 for key in order if key[0] == number) for number in lines}
-    beats: list[Beat] = []
+    beats: list[Cue] = []
     for number, turn, at in order[:MOST_ROUNDS_SEEN]:
         line = lines[number]
         last = played.frames[at]
@@ -83,7 +83,7 @@ def rehearsal_of(
             for one in chain
             if one.kind == "case" and _is_in(routine, one.line, number)
         ]
-        beats.append(Beat(
+        beats.append(Cue(
             number, turn, asks_spectator(line), line.text.strip(), _keyword(line),
             tuple(spoken(one) for one in below.get(number, ()) if one.is_ == PATTER),
             tuple(_heard(line, played, last)), tuple(map(str, sum(in_sight(played, last), ()))),
@@ -127,7 +127,7 @@ def _is_in(routine: Routine, case: int, number: int) -> bool:
     return number >= case
 
 
-def _still(cases: Sequence[Moment], beats: Sequence[Beat]) -> list[Moment]:
+def _still(cases: Sequence[Needed], beats: Sequence[Cue]) -> list[Needed]:
     """Cases that were not asked yet."""
     done = {(one.line, one.known) for beat in beats for one in beat.asks}
     return [one for one in cases if (one.line, one.known) not in done]
@@ -184,7 +184,7 @@ class LineTime:
 def line_times(routine: Routine, rehearsals: Sequence[Rehearsed]) -> tuple[LineTime, ...]:
     """Of every line that was rehearsed, in their order."""
     texts = {line.number: line.text.strip() for line in routine.walk()}
-    found: dict[int, list[Done]] = {}
+    found: dict[int, list[BeatDone]] = {}
     for one in rehearsals:
         for done in one.done:
             found.setdefault(done.line, []).append(done)
