@@ -40,6 +40,7 @@ export type Programme = Schemas['Programme'];
 export type RunningOrder = Schemas['RunningOrder'];
 export type Wish = Schemas['Wish'];
 export type Due = Schemas['Due'];
+export type Practised = Schemas['PractisedOut'];
 export type BeatDone = Schemas['BeatDone-Output'];
 export type Habit = Schemas['RehearseIn']['habit'];
 
@@ -203,6 +204,7 @@ export const api = {
   strikeEntry: (uid: string) => value(client.DELETE('/api/book/{uid}', { params: { path: { uid } } })),
   putBackEntry: (entry: Performance) => value(client.POST('/api/book/put-back', { body: entry })),
   questions: (id: number) => value(client.GET('/api/book/questions/{routine_id}', { params: { path: { routine_id: id } } })),
+  slipsOf: (id: number) => value(client.GET('/api/book/slips/{routine_id}', { params: { path: { routine_id: id } } })),
   spectators: (id: number, signal?: AbortSignal) => value(client.GET('/api/book/spectators/{routine_id}', { params: { path: { routine_id: id } }, signal })),
   lookAtTable: (text: string) => value(client.POST('/api/book/coming', { body: { text } })),
   takeTableIn: (entries: Performance[]) => value(client.POST('/api/book/take-in', { body: entries })),

@@ -120,6 +120,8 @@ export const bookQuery = () => queryOptions({ queryKey: ['book'], queryFn: api.b
 
 export const questionsQuery = (id: number) => queryOptions({ queryKey: ['book questions', id], queryFn: () => api.questions(id) });
 
+export const slipsOfQuery = (id: number) => queryOptions({ queryKey: ['book', 'slips', id], queryFn: () => api.slipsOf(id) });
+
 export const spectatorsQuery = (id: number) => queryOptions({ queryKey: ['book', 'spectators', id], queryFn: ({ signal }) => api.spectators(id, signal) });
 
 export const programmesQuery = () => queryOptions({ queryKey: ['programmes'], queryFn: api.programmes });

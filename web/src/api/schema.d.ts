@@ -1233,7 +1233,7 @@ export interface paths {
         put?: never;
         /**
          * Look At Table
-         * @description Every row of a table, as an entry or with what is the matter. Nothing is written.
+         * @description Every row of a table, as an entry or with what is the matter; a book as JSON too. Nothing is written.
          */
         post: operations["look_at_table_api_book_coming_post"];
         delete?: never;
@@ -1274,6 +1274,46 @@ export interface paths {
          * @description The numbers that are chosen in a routine, so that they can be noted.
          */
         get: operations["list_questions_api_book_questions__routine_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/slips/{routine_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Slips
+         * @description What can slip in a routine: what did so far, the most frequent first, and then what could, line by line.
+         */
+        get: operations["list_slips_api_book_slips__routine_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/book.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Json
+         * @description The whole book as JSON, as it can be brought back.
+         */
+        get: operations["export_json_api_book_book_json_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3204,15 +3244,15 @@ export interface components {
              * Wishes
              * @default [
              *       {
+             *         "kind": "fewest warnings",
+             *         "routine": ""
+             *       },
+             *       {
              *         "kind": "least resetting",
              *         "routine": ""
              *       },
              *       {
              *         "kind": "fewest packs",
-             *         "routine": ""
-             *       },
-             *       {
-             *         "kind": "variety",
              *         "routine": ""
              *       }
              *     ]
@@ -5220,7 +5260,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "opener" | "closer" | "least resetting" | "fewest packs" | "variety" | "within the minutes";
+            kind: "opener" | "closer" | "least resetting" | "fewest packs" | "fewest warnings" | "variety" | "within the minutes";
             /**
              * Routine
              * @default
@@ -8324,6 +8364,84 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Question"][];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    list_slips_api_book_slips__routine_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                routine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    export_json_api_book_book_json_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
                 };
             };
             /** @description Client Error */

@@ -39,6 +39,11 @@ def likeness(first: Known, second: Known) -> float:
     return len(first.method & second.method) / len(both) if both else 0.0
 
 
+def warnings_beside(first: Known, second: Known) -> int:
+    """How much speaks against the second right behind the first."""
+    return sum(1 for _ in _side_by_side((first, second), 0, first, second))
+
+
 def _call(what: str, order: Sequence[Known], about: Sequence[int], says: str) -> Call:
     return Call(": ".join([what, *(order[at].uid for at in about)]), tuple(about), says)
 

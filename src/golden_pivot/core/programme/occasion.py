@@ -9,7 +9,9 @@ from typing import Any, Literal, get_args
 
 from ..book.performance import BadEntry, day_of
 
-WishKind = Literal["opener", "closer", "least resetting", "fewest packs", "variety", "within the minutes"]
+WishKind = Literal[
+    "opener", "closer", "least resetting", "fewest packs", "fewest warnings", "variety", "within the minutes"
+]
 WISHES: tuple[str, ...] = get_args(WishKind)
 MOST_ROUTINES = 60
 MOST_LETTERS = 200
@@ -43,7 +45,7 @@ class Occasion:
     """places off the table that can be used, by the names that the routines give them"""
     routines: tuple[str, ...] = ()
     """by uid, in their order; one may come twice"""
-    wishes: tuple[Wish, ...] = (Wish("least resetting"), Wish("fewest packs"), Wish("variety"))
+    wishes: tuple[Wish, ...] = (Wish("fewest warnings"), Wish("least resetting"), Wish("fewest packs"))
     kept: tuple[str, ...] = ()
     """keys of warnings that were looked at and are kept"""
 

@@ -7,7 +7,7 @@ most one that takes its pack over, and at most one that it has it from.
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from itertools import pairwise, permutations
 
 import z3
@@ -31,6 +31,8 @@ class Costs:
     """seconds to make the pack of the first ready for the second; a pair is missing where another pack is needed"""
     alike: Mapping[tuple[int, int], float]
     """0 to 1, of two side by side"""
+    warned: Mapping[tuple[int, int], int] = field(default_factory=dict)
+    """warnings about two side by side, the second behind the first"""
 
 
 @dataclass(frozen=True)
@@ -77,7 +79,7 @@ def best_order(
     return Best(model.read(best, [goal for _, goal in goals], hard), (), tuple(gives), True)
 
 
-GOALS = ("least resetting", "fewest packs", "variety")
+GOALS = ("least resetting", "fewest packs", "fewest warnings", "variety")
 
 
 def _gives(
@@ -92,8 +94,8 @@ def _gives(
 
 
 def _amount(wish: Wish, value: int) -> str:
-    if wish.kind == "fewest packs":
-        return counted(value, "pack")
+    if wish.kind in ("fewest packs", "fewest warnings"):
+        return counted(value, wish.kind.removeprefix("fewest ")[:-1])
     return f"{value / 10:.0f} seconds" if wish.kind == "least resetting" else f"a likeness of {value / 100:.2f}"
 
 
@@ -151,6 +153,8 @@ class _Model:
             (i, j): z3.Or([z3.And(self.at[i][p], self.at[j][p + 1]) for p in range(self.n - 1)])
             for i, j in permutations(range(self.n), 2)
         }
+        if wish.kind == "fewest warnings":
+            return self._weighed({pair: self.costs.warned.get(pair, 0) for pair in beside}, beside)
         return self._weighed({pair: round(100 * self.costs.alike.get(pair, 0.0)) for pair in beside}, beside)
 
     def _solver(self, hard: Sequence[z3.BoolRef]) -> z3.Solver:

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
+from itertools import permutations
 
 from ..budget import Budget
 from ..english import counted
 from ..language.parser import read_routine
 from ..show.paces import Paces
-from .calls import Call, calls_of, likeness
+from .calls import Call, calls_of, likeness, warnings_beside
 from .in_between import in_between, in_words
 from .known import Known, known_of
 from .occasion import Occasion
@@ -156,11 +157,11 @@ class Programme:
             found = self.between(order[i], order[j])
             if found and found.state != "another pack":
                 between[i, j] = found.seconds
-        alike = {
-            (i, j): likeness(self.known[order[i]], self.known[order[j]])
-            for i in range(len(order)) for j in range(len(order)) if i != j
-        }  # fmt: skip
-        return Costs(tuple(self.known[at].seconds for at in order), between, alike)
+        known = [self.known[at] for at in order]
+        all_pairs = list(permutations(range(len(order)), 2))
+        alike = {(i, j): likeness(known[i], known[j]) for i, j in all_pairs}
+        warned = {(i, j): warnings_beside(known[i], known[j]) for i, j in all_pairs}
+        return Costs(tuple(one.seconds for one in known), between, alike, warned)
 
     def best(self) -> Proposal:
         """The order that the wishes of the occasion ask for."""
@@ -186,10 +187,15 @@ class Programme:
 
     def _gain(self, new: RunningOrder) -> str:
         old = self.running_order()
-        return (
-            f"{counted(new.packs, 'pack')} instead of {old.packs}, {new.resetting:.0f} seconds of resetting instead of"
-            f" {old.resetting:.0f}, {counted(len(new.calls), 'warning')} instead of {len(old.calls)}."
-        )
+        changes = [
+            f"{after} instead of {before}" if after != before else f"{after} as now"
+            for after, before in (
+                (counted(new.packs, "pack"), counted(old.packs, "pack")),
+                (f"{new.resetting:.0f} seconds of resetting", f"{old.resetting:.0f}"),
+                (counted(len(new.calls), "warning"), counted(len(old.calls), "warning")),
+            )
+        ]
+        return f"{', '.join(changes)}."
 
     def _why_none(self, best: Best) -> str:
         if not best.settled:

@@ -96,6 +96,10 @@ function Held({ routine, level, habit, rehearsal, again, done }: HeldProps) {
     );
   const asked = result.filter((one) => one.right !== null && one.right !== undefined);
   const wrong = asked.filter((one) => !one.right);
+  const right = (done: BeatDone) => {
+    const beats = rehearsal.beats.filter((one) => one.line === done.line);
+    return beats.flatMap((one) => one.asks).find((one) => one.asks === done.asked)?.answer ?? beats[0]?.action;
+  };
   const whole = result.reduce((sum, one) => sum + one.seconds, 0);
   return (
     <section className="summary" aria-label="How it went">
@@ -109,7 +113,7 @@ function Held({ routine, level, habit, rehearsal, again, done }: HeldProps) {
         <ul className="wrong-answers">
           {wrong.map((one, at) => (
             <li key={at}>
-              ✕ line {one.line}: {one.asked} – you said {one.answer}
+              ✕ line {one.line}: {one.asked} – {right(one)}; you said {one.answer}
             </li>
           ))}
         </ul>

@@ -14,7 +14,7 @@ interface BestOrderProps {
   titles: Map<string, Routine>;
 }
 
-const KINDS: Wish['kind'][] = ['least resetting', 'fewest packs', 'variety', 'within the minutes', 'opener', 'closer'];
+const KINDS: Wish['kind'][] = ['fewest warnings', 'least resetting', 'fewest packs', 'variety', 'within the minutes', 'opener', 'closer'];
 
 /** What an order is to have, the most important first; and the order that has it. */
 export function BestOrder({ uid, revision, occasion, change, titles }: BestOrderProps) {

@@ -20,7 +20,7 @@ export function OccasionForm({ occasion, change, trouble }: FormProps) {
         <Words label="Begins" name="begins" placeholder="20:30" {...{ occasion, change }} error={wrong('begins')} />
         <Words label="Place" name="place" {...{ occasion, change }} error={wrong('place')} />
         <Words label="For whom" name="audience" {...{ occasion, change }} error={wrong('audience')} />
-        <Amount label="How many" name="people" {...{ occasion, change }} error={wrong('people')} />
+        <Amount label="Guests" name="people" {...{ occasion, change }} error={wrong('people')} />
         <Amount label="Minutes" name="minutes" {...{ occasion, change }} error={wrong('minutes')} />
         <Amount label="Packs" name="packs" {...{ occasion, change }} error={wrong('packs')} />
         <TagsInput label="Pockets and places at hand" value={occasion.pockets} onChange={(pockets) => change({ pockets })} />

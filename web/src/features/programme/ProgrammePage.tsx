@@ -21,9 +21,9 @@ const EMPTY: Occasion = {
   pockets: ['pocket'],
   routines: [],
   wishes: [
+    { kind: 'fewest warnings', routine: '' },
     { kind: 'least resetting', routine: '' },
     { kind: 'fewest packs', routine: '' },
-    { kind: 'variety', routine: '' },
   ],
   kept: [],
 };
