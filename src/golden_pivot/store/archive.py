@@ -249,7 +249,7 @@ def _programme(one: Any) -> Programme:
 
 def _answer(one: Any) -> Answer:
     seconds = min(3600.0, max(0.0, float(one["seconds"])))
-    at = datetime.fromisoformat(str(one["answered_at"])).astimezone(UTC).isoformat()
+    at = datetime.fromisoformat(str(one["answered_at"])).astimezone(UTC).isoformat(timespec="milliseconds")
     return Answer(
         _uid(one), str(one["routine"]), str(one["drill"]), str(one["question"]), at, bool(one["right"]), seconds
     )

@@ -21,10 +21,10 @@ from ..show.sums import shortcuts_of
 from .asked import needed_on
 from .kept import Answer
 from .schedule import standings
-from .spectators import some_paths
+from .imagined import some_paths
 
-MOST_QUESTIONS = 80
-"""of a drill; of more, so many that lie apart are taken"""
+MOST_QUESTIONS = 160
+"""of a drill, enough for every card of a pack in every direction; of more, so many that lie apart are taken"""
 LEAST_STACK = 5
 """known cards one under the other from which on they are a stack to be learned"""
 

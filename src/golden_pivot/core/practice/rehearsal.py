@@ -19,7 +19,7 @@ from ..show.requests import asks_spectator
 from ..show.wording import spoken
 from .asked import Needed, needed_on
 from .kept import BeatDone, Rehearsed
-from .spectators import Habit, spectator
+from .imagined import Habit, spectator
 
 MOST_ROUNDS_SEEN = 400
 """beats; a routine that goes on is cut off there"""

@@ -71,7 +71,7 @@ def known_of(
     return Known(
         uid, title, text, trouble, effort.seconds if minutes is None else 60 * minutes[0], minutes[1] if minutes else 0,
         sum(cost.cards for cost in effort.lines if cost.line in singly),
-        frozenset(line.kind.name for line in handled if line.kind and (line.kind.is_handled or asks_spectator(line))),
+        frozenset(line.kind.title for line in handled if line.kind and (line.kind.is_handled or asks_spectator(line))),
         tuple(dict.fromkeys(line.kind.title for line in handled if line.kind and line.kind.family == "Choices" and asks_spectator(line))),
         questions_of(text), tuple(dict.fromkeys(routine.said(Facet.ASSUMPTION))),
         frozenset([one.card for one in lying] + [card for one in predictions_of(routine) for card in one.cards]),

@@ -45,11 +45,7 @@ export function Question({ known, asks, answer, options, rule, answered, next }:
     else watch.pause();
     setPaused(!paused);
   };
-  useHotkeys([
-    ...options.map((one, at): [string, () => void] => [String(at + 1), () => give(one)]),
-    ['Escape', pause],
-    ['Enter', () => told !== null && next(), { preventDefault: false }],
-  ]);
+  useHotkeys([...options.map((one, at): [string, () => void] => [String(at + 1), () => give(one)]), ['Escape', pause]], []);
   if (paused)
     return (
       <div className="question">

@@ -25,7 +25,7 @@ export function ProgrammeEditor({ programme, strike }: EditorProps) {
   const { occasion, change } = it;
   const { data: routines = [] } = useQuery(routinesQuery());
   const { data, ...search } = useSearch(runningOrderQuery(programme.uid, it.revision));
-  const [picked, setPicked] = useState<string | null>(null);
+  const [sought, setSought] = useState('');
   useHotkeys([['mod+z', () => it.undo?.()]]);
   const titles = new Map(routines.map((one) => [one.uid, one]));
   const running = data && !search.isOld ? data.running : null;
@@ -58,10 +58,13 @@ export function ProgrammeEditor({ programme, strike }: EditorProps) {
               placeholder="Add a routine"
               searchable
               data={routines.map((one) => ({ value: one.uid, label: one.title }))}
-              value={picked}
+              value={null}
+              searchValue={sought}
+              onSearchChange={setSought}
               onChange={(uid) => {
                 if (uid) order([...occasion.routines, uid]);
-                setPicked(null);
+                // The field writes the title of what was taken; it is free for the next one.
+                requestAnimationFrame(() => setSought(''));
               }}
               w={300}
             />

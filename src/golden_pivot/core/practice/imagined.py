@@ -23,9 +23,9 @@ def spectator(routine: Routine, habit: Habit, seed: int, book: Mapping[str, Sequ
 
     def decide(key: str, options: tuple[int, ...], weights: Sequence[int] | None = None) -> int:
         label = plain.get(key)
-        if weights:
-            return draw.choices(options, weights)[0]
-        if label is None or habit == "evenly":
+        if label is None:
+            return draw.choices(options, weights)[0] if weights else draw.choice(options)
+        if habit == "evenly":
             return draw.choice(options)
         if habit == "as in my book":
             known = [number for number in (book or {}).get(label, ()) if number in options]
