@@ -88,9 +88,11 @@ def test_a_rehearsal_from_memory_with_one_wrong_answer(page: Page) -> None:
     summary = page.get_by_label("How it went")
     expect(summary).to_contain_text("It comes out.")
     assert number is not None
-    expect(summary).to_contain_text(f"line 10: digit sum of n – {number // 10 + number % 10}; you said 99")
+    expect(summary).to_contain_text(f"line 10: digit sum of n: {number // 10 + number % 10}; you said 99")
     expect(summary).to_contain_text("5 of 6 answers right")
     expect(summary).to_contain_text("Rehearsed 2 times, last today")
     readable(page)
     page.get_by_role("link", name="Shelf").click()
-    expect(page.locator(".routines li", has=page.get_by_role("link", name="The Harbour Light", exact=True))).to_contain_text("rehearsed today")
+    expect(
+        page.locator(".routines li", has=page.get_by_role("link", name="The Harbour Light", exact=True))
+    ).to_contain_text("rehearsed today")

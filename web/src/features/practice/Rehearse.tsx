@@ -113,7 +113,7 @@ function Held({ routine, level, habit, rehearsal, again, done }: HeldProps) {
         <ul className="wrong-answers">
           {wrong.map((one, at) => (
             <li key={at}>
-              ✕ line {one.line}: {one.asked} – {right(one)}; you said {one.answer}
+              ✕ line {one.line}: {one.asked}: {right(one)}; you said {one.answer}
             </li>
           ))}
         </ul>
