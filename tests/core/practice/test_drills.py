@@ -13,6 +13,7 @@ from fsrs import Card, Rating, Scheduler
 from golden_pivot.core.analysis import Analysis
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.language.printer import routine_json
+from golden_pivot.core.practice.asked import NO_CASE
 from golden_pivot.core.practice.drills import Drill, DrillQuestion, as_they_stand, drills_of, now_due
 from golden_pivot.core.practice.kept import Answer
 from golden_pivot.core.practice.schedule import QUICK, SLOW, standings
@@ -113,6 +114,11 @@ def test_last_or_next_follows_from_the_letters() -> None:
         whole, ending = letters in (10, 9), "last card dealt" if letters in (10, 12) else "next card"
         assert one.answer.startswith("Spell the name" if whole else "Spell the value and the suit"), one
         assert ending in one.answer, one
+
+
+def test_going_on_is_no_choice_where_one_of_the_cases_always_comes() -> None:
+    assert not any(NO_CASE in one.options for one in drill("p16_two_piles", "cases"))
+    assert all(NO_CASE in one.options for one in drill("p18_two_numbers", "cases"))
 
 
 # Places
