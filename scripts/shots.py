@@ -15,7 +15,7 @@ FOLDER = Path(__file__).parents[1] / "docs" / "screenshots"
 
 def shelf(page: Page) -> None:
     page.get_by_role("link", name="The Harbour Light", exact=True).wait_for()
-    expect(page.get_by_text("Proving…")).to_have_count(0)
+    expect(page.get_by_text("Proving…")).to_have_count(0, timeout=60_000)
 
 
 def bench(title: str, *, worst: bool = False) -> Callable[[Page], None]:
@@ -29,13 +29,6 @@ def bench(title: str, *, worst: bool = False) -> Callable[[Page], None]:
         page.wait_for_timeout(700)
 
     return show
-
-
-def with_odds(page: Page) -> None:
-    bench("Three Bells")(page)
-    page.get_by_label("Odds of ending").wait_for(timeout=30_000)
-    page.locator(".strands-view").wait_for(timeout=30_000)
-    page.wait_for_timeout(500)
 
 
 def writing(page: Page) -> None:
@@ -65,18 +58,6 @@ def asked(title: str, question: str, name: str) -> Callable[[Page], None]:
         page.wait_for_timeout(400)
 
     return show
-
-
-def swept(page: Page) -> None:
-    asked("Forty Minutes Out", "When", "When it works")(page)
-    for name, sought, tried in (("Change this number", "line 4", "22 to 32"), ("and this one", "[40]", "32 to 42")):
-        page.get_by_role("combobox", name=name).fill(sought)
-        page.keyboard.press("ArrowDown")
-        page.keyboard.press("Enter")
-        page.get_by_label("to each of").nth(int(name.startswith("and"))).fill(tried)
-    page.get_by_role("button", name="Prove them all").click()
-    page.get_by_role("table", name="Verdict for each number").wait_for(timeout=60_000)
-    page.wait_for_timeout(400)
 
 
 def with_blanks(page: Page) -> None:
@@ -113,6 +94,22 @@ def shown(title: str, tab: str, seen: str) -> Callable[[Page], None]:
     return show
 
 
+def practice(page: Page) -> None:
+    """A drill in the middle: the first answer was wrong, and the rule is told."""
+    page.get_by_role("link", name="Practice").click()
+    page.get_by_role("link", name="Drill The Harbour Light").click()
+    page.get_by_role("textbox").fill("3")
+    page.keyboard.press("Enter")
+    page.locator(".told").wait_for()
+
+
+def programme(page: Page) -> None:
+    page.get_by_role("link", name="Programme").click()
+    expect(page.get_by_role("region", name="Warnings")).to_contain_text("Think of", timeout=90_000)
+    page.locator(".between summary").first.click()
+    page.wait_for_timeout(300)
+
+
 def book(page: Page) -> None:
     page.get_by_role("link", name="Book").click()
     page.get_by_role("combobox", name="In which routine").click()
@@ -138,12 +135,12 @@ VIEWS: dict[str, tuple[str, Callable[[Page], None]]] = {
     "show-cues": ("light", shown("The Harbour Light", "Cue sheet", "Worked out beforehand")),
     "bench-proved": ("light", bench("The Watch Below")),
     "bench-refuted": ("light", bench("Forty Minutes Out", worst=True)),
-    "bench-odds": ("light", with_odds),
     "bench-why": ("dark", asked("The Watch Below", "Why", "Why it works")),
-    "bench-when": ("light", swept),
     "bench-would": ("light", with_blanks),
     "bench-breaks": ("light", asked("The Watch Below", "What breaks", "What breaks it")),
     "show-costs": ("dark", shown("The Purser’s Count", "What it costs", "You look away")),
+    "practice": ("dark", practice),
+    "programme": ("light", programme),
     "book": ("light", book),
     "desk-spelling": ("light", desk("spell")),
     "desk-pickup": ("dark", desk("pickup")),

@@ -56,6 +56,8 @@ MAY_IMPORT = {
     "show": {"analysis", "language", "search", "building", "answers", "variants", "steps", "desks"},
     "reading": {"language", "steps", "building", "search", "answers"},
     "book": {"answers", "variants"},
+    "programme": {"analysis", "answers", "book", "building", "language", "search", "show", "variants"},
+    "practice": {"analysis", "answers", "building", "language", "search", "show"},
     "door": {"analysis", "answers", "variants", "show"},
     "analysis": {"answers", "language", "building", "search"},
 }

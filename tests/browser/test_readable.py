@@ -37,3 +37,12 @@ def test_every_question_beside_the_sheet_is_readable_by_all(page: Page, scheme: 
         page.keyboard.press(f"Alt+{key}")
         expect(page.get_by_role("tabpanel")).to_contain_text(shown, timeout=60_000)
         readable(page)
+
+
+@pytest.mark.parametrize("scheme", ["light", "dark"])
+def test_the_rooms_around_a_performance_are_readable_by_all(page: Page, scheme: str) -> None:
+    page.emulate_media(color_scheme=scheme)  # type: ignore[arg-type]
+    for room, shown in (("Practice", "due today"), ("Programme", "Think of"), ("Book", "Your own spectators")):
+        page.get_by_role("link", name=room, exact=True).click()
+        expect(page.locator("#main")).to_contain_text(shown, timeout=60_000)
+        readable(page)

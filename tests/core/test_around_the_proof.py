@@ -26,7 +26,8 @@ from golden_pivot.core.language.printer import routine_json
 from golden_pivot.core.language.routine import Routine
 from golden_pivot.core.search.program import Act
 from golden_pivot.core.show.effort import effort_of
-from golden_pivot.core.show.reset import Move, reset_of, reset_program
+from golden_pivot.core.show.getting_ready import Move
+from golden_pivot.core.show.reset import reset_of, reset_program
 from golden_pivot.core.show.wording import wording_of
 from golden_pivot.core.steps.declare import HANDLING
 from golden_pivot.core.variants.blanks import solve

@@ -41,6 +41,8 @@ export function App() {
             Shelf
           </NavLink>
           <NavLink to="/desks">Desks</NavLink>
+          <NavLink to="/practice">Practice</NavLink>
+          <NavLink to="/programme">Programme</NavLink>
           <NavLink to="/book">Book</NavLink>
           <NavLink to="/keep">Keep</NavLink>
           {lastBench !== null && <NavLink to={`/bench/${lastBench}`}>Bench</NavLink>}

@@ -30,6 +30,8 @@ const router = createBrowserRouter([
       { path: '/desks/:name?', lazy: async () => ({ Component: (await import('./features/desks/DesksPage')).default }) },
       { path: '/notes', lazy: async () => ({ Component: (await import('./features/notes/NotesPage')).default }) },
       { path: '/book', lazy: async () => ({ Component: (await import('./features/book/BookPage')).default }) },
+      { path: '/programme/:uid?', lazy: async () => ({ Component: (await import('./features/programme/ProgrammePage')).default }) },
+      { path: '/practice/:id?', lazy: async () => ({ Component: (await import('./features/practice/PracticePage')).default }) },
       { path: '/keep', lazy: async () => ({ Component: (await import('./features/keep/KeepPage')).default }) },
       { path: '/show/:id', lazy: async () => ({ Component: (await import('./features/show/ShowPage')).default }) },
       { path: '*', element: <NotFound /> },

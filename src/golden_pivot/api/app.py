@@ -19,6 +19,8 @@ from .errors import install_error_handlers
 from .guard import Guard
 from .keep_routes import router as keep_router
 from .models import ErrorOut
+from .practice_routes import router as practice_router
+from .programme_routes import router as programme_router
 from .routes import router
 from .show_routes import router as show_router
 
@@ -54,6 +56,8 @@ def create_app(database: Database, web: Path = WEB) -> FastAPI:
     app.include_router(show_router)
     app.include_router(keep_router)
     app.include_router(book_router)
+    app.include_router(programme_router)
+    app.include_router(practice_router)
 
     @app.get("/api/{rest:path}", include_in_schema=False)
     async def no_such_address(rest: str) -> Response:

@@ -11,9 +11,10 @@ from pydantic import Field, TypeAdapter
 
 from ..core.answers.questions import Question, questions_of
 from ..core.book.performance import Ending, Performance, checked
-from ..core.book.spectators import OwnSpectators
-from ..core.book.table_of_book import TableRow, read_table, table_text
+from ..core.book.spectators import OwnSpectators, shown_of
+from ..core.book.table_of_book import TableRow, read_json, read_table, table_text
 from ..core.language.parser import read_routine
+from ..core.variants.slips import slips_of
 from ..store import Book, new_uid
 from .asking import JobsIn
 from .downloads import attachment
@@ -31,7 +32,18 @@ def _book(shelf: ShelfIn) -> Book:
 BookIn = Annotated[Book, Depends(_book)]
 
 
-class EntryIn(Shape):
+class HowItWent(Shape):
+    """Of one routine that was shown."""
+
+    ended: Ending = "as planned"
+    chosen: dict[Text, int] = Field(default={}, max_length=200)
+    slip: Text = ""
+    minutes: float | None = None
+    went: int | None = None
+    note: Text = ""
+
+
+class EntryIn(HowItWent):
     """What is written down; the text is the one that was played."""
 
     routine_id: int | None = Field(default=None, description="the routine on the shelf; its text unless one is given")
@@ -39,12 +51,6 @@ class EntryIn(Shape):
     played_on: Text = Field(max_length=40)
     occasion: Text = ""
     audience: Text = ""
-    ended: Ending = "as planned"
-    chosen: dict[Text, int] = Field(default={}, max_length=200)
-    slip: Text = ""
-    minutes: float | None = None
-    went: int | None = None
-    note: Text = ""
 
 
 class TableIn(Shape):
@@ -107,7 +113,9 @@ def export_table(book: BookIn) -> Response:
 
 @router.post("/coming")
 def look_at_table(table: TableIn, shelf: ShelfIn) -> list[TableRow]:
-    """Every row of a table, as an entry or with what is the matter. Nothing is written."""
+    """Every row of a table, as an entry or with what is the matter; a book as JSON too. Nothing is written."""
+    if table.text.lstrip("\ufeff \r\n\t").startswith("["):
+        return read_json(table.text, date.today())
     titles = {read_routine(one.text).title: (one.uid, one.text) for one in reversed(shelf.routines())}
     return read_table(table.text, date.today(), titles.get, new_uid)
 
@@ -122,6 +130,21 @@ def take_table_in(rows: list[Performance], book: BookIn) -> WrittenOut:
 def list_questions(routine_id: int, shelf: ShelfIn) -> list[Question]:
     """The numbers that are chosen in a routine, so that they can be noted."""
     return list(questions_of(shelf.routine(routine_id).text))
+
+
+@router.get("/slips/{routine_id}")
+def list_slips(routine_id: int, shelf: ShelfIn, book: BookIn) -> list[str]:
+    """What can slip in a routine: what did so far, the most frequent first, and then what could, line by line."""
+    routine = shelf.routine(routine_id)
+    seen = [one.what for one in shown_of(book.performances(routine.uid)).slips]
+    return list(dict.fromkeys([*seen, *(f"line {one.line}: {one.what}" for one in slips_of(routine.text))]))
+
+
+@router.get("/book.json")
+def export_json(book: BookIn) -> Response:
+    """The whole book as JSON, as it can be brought back."""
+    whole = TypeAdapter(list[Performance]).dump_json(book.performances(), indent=1)
+    return Response(whole, media_type="application/json", headers=attachment("book", "json"))
 
 
 @router.get("/spectators/{routine_id}")

@@ -10,7 +10,7 @@ from starlette.exceptions import HTTPException
 from ..core.book.performance import BadEntry
 from ..core.language.printer import NotARoutine
 from ..jobs import Busy, Gone, Superseded, TooMuch
-from ..store import NotAnArchive, ShelfTrouble, StaleRevision, Unknown
+from ..store import NotAnArchive, ShelfTrouble, StaleProgramme, StaleRevision, Unknown
 from ..store.trouble import FULL
 from .models import ErrorOut, RoutineOut
 
@@ -42,6 +42,13 @@ def install_error_handlers(app: FastAPI) -> None:
             "Your text is kept here: take the other one, or save yours over it.",
             current=current.model_dump(),
         )
+
+    @app.exception_handler(StaleProgramme)
+    async def stale_programme(request: Request, error: StaleProgramme) -> JSONResponse:
+        return _reply(
+            409, "This programme was changed in another window.", request.url.path, "the newest revision",
+            "Yours is still here: open it again to see the other one.",
+        )  # fmt: skip
 
     @app.exception_handler(Superseded)
     async def superseded(request: Request, error: Superseded) -> JSONResponse:

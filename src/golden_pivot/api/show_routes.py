@@ -72,14 +72,14 @@ class CompareIn(Shape):
     job: Text = ""
 
 
-def _paces(shelf: ShelfIn) -> dict[str, Any]:
+def own_paces(shelf: ShelfIn) -> dict[str, Any]:
     return get_settings(shelf).paces.model_dump()
 
 
 @router.post("/sheet")
 async def sheet(asked: SheetIn, jobs: JobsIn, shelf: ShelfIn) -> Document:
     """A sheet as plain parts, for the screen."""
-    request = {**asked.model_dump(exclude={"job"}), "paces": _paces(shelf)}
+    request = {**asked.model_dump(exclude={"job"}), "paces": own_paces(shelf)}
     return _DOCUMENT.validate_python(await jobs.run("long", asked.job, "sheet", request))
 
 
@@ -94,7 +94,7 @@ async def sheet_file(
         "kind": kind,
         "format": form,
         "size": size,
-        "paces": _paces(shelf),
+        "paces": own_paces(shelf),
     }
     content = base64.b64decode((await jobs.run("long", "", "sheet_file", request))["file"])
     media = "application/pdf" if form == "pdf" else "text/markdown; charset=utf-8"
@@ -104,7 +104,7 @@ async def sheet_file(
 @router.post("/costs")
 async def costs(asked: CostsIn, jobs: JobsIn, shelf: ShelfIn) -> CostsOut:
     """What a routine costs, what shows when, whether it fits on the table, and what is said that is not so."""
-    request = {**asked.model_dump(exclude={"job"}), "paces": _paces(shelf)}
+    request = {**asked.model_dump(exclude={"job"}), "paces": own_paces(shelf)}
     return CostsOut.model_validate(await jobs.run("long", asked.job, "costs", request))
 
 
@@ -123,5 +123,5 @@ async def schools(asked: SchoolsIn, jobs: JobsIn) -> SchoolsOut:
 @router.post("/compare")
 async def compare(asked: CompareIn, jobs: JobsIn, shelf: ShelfIn) -> Comparison:
     """Two texts line by line, with their verdicts, effort and slips."""
-    request = {**asked.model_dump(exclude={"job"}), "paces": _paces(shelf)}
+    request = {**asked.model_dump(exclude={"job"}), "paces": own_paces(shelf)}
     return _COMPARISON.validate_python(await jobs.run("long", asked.job, "compare", request))

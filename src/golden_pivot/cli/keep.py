@@ -19,6 +19,7 @@ from ..store import (
     NotAnArchive,
     Shelf,
     archive_of,
+    joined,
     open_shelf_file,
     packed,
     preview,
@@ -104,11 +105,7 @@ def import_(
     if differing not in (BOTH, THEIRS, MINE):
         raise refuse(f"“{differing}” is nothing to do. Take both, theirs or mine.")
     coming = [_read(path) for path in _files(what)]
-    together = Archive(
-        tuple(one for archive in coming for one in archive.routines),
-        {name: value for archive in coming for name, value in archive.settings.items()},
-        tuple(one for archive in coming for one in archive.book),
-    )
+    together = joined(coming)
     with bad_shelf():
         file = open_shelf_file(data or default_data())
         try:

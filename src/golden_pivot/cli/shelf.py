@@ -11,7 +11,7 @@ import typer
 
 from .. import demo
 from ..core.language.parser import read_routine
-from ..store import Book, Database, Shelf, ShelfFile, ShelfTrouble, open_shelf_file
+from ..store import Book, Database, Practice, Programmes, Shelf, ShelfFile, ShelfTrouble, new_uid, open_shelf_file
 from .asked import AsJson, DataFile, bad_shelf, default_data, refuse
 
 app = typer.Typer()
@@ -61,13 +61,17 @@ def serve(
 
 
 def _put_up_demo(file: ShelfFile) -> None:
-    """Once: the programme, and the book of a season."""
+    """Once: the routines, the book of a season, the next evening, and what was practised for it."""
     from ..demo.book import season
+    from ..demo.evening import LEARNED, evening, half_learned, rehearsed
 
     with file.database.transaction():
         if file.shelf.seed_once("demo shelf", [demo.demo_text(name) for name in demo.demo_names()]):
             uids = {one.text: one.uid for one in file.shelf.routines()}
+            named = {name: uids[demo.demo_text(name)] for name in demo.demo_names()}
             Book(file.database).take_in(replace(one, routine=uids[one.text]) for one in season())
+            Programmes(file.database).add(new_uid(), evening(named))
+            Practice(file.database).take_in(half_learned(named[LEARNED]), rehearsed(named[LEARNED]))
 
 
 def _back_up_if_due(file: ShelfFile) -> None:

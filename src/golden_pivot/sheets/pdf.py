@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from datetime import UTC, datetime
 from functools import cache
 from pathlib import Path
@@ -26,21 +27,22 @@ MADE = datetime(2000, 1, 1, tzinfo=UTC)
 
 
 class _Pages(FPDF):
-    def __init__(self, document: Document, size: str) -> None:
-        self.sheet = document
+    def __init__(self, documents: Sequence[Document], size: str) -> None:
+        self.sheet = documents[0]
+        text = "\n".join(one.text() for one in documents)
         (width, height), self.edge, self.type = FORMATS[size]
         super().__init__(format=(width, height))
         self.set_creation_date(MADE)
-        self.set_title(f"{document.title}: {document.subtitle}")
+        self.set_title(f"{self.sheet.title}: {self.sheet.subtitle}")
         self.set_margin(self.edge)
         self.set_auto_page_break(True, self.edge + 6)
         self.add_font("sheet", "", FONTS / "DejaVuSans.ttf")
         self.add_font("sheet", "B", FONTS / "DejaVuSans-Bold.ttf")
-        if more := fonts_for(document.text()):
+        if more := fonts_for(text):
             for path in more:
                 self.add_font(path.stem, "", path)
             self.set_fallback_fonts([path.stem for path in more], exact_match=False)
-        if any("\u0590" <= letter < "\u1e00" for letter in document.text()):
+        if any("\u0590" <= letter < "\u1e00" for letter in text):
             # Letters that join, and scripts from right to left; it takes time, and Latin, Greek and Cyrillic do without.
             self.set_text_shaping(True)
 
@@ -107,10 +109,17 @@ def fonts_for(text: str) -> list[Path]:
     return found
 
 
-def pdf_of(document: Document, size: str = "page") -> bytes:
-    """The whole file. `size` is page (A4) or pocket (A6)."""
-    pages = _Pages(document, size)
-    pages.add_page()
+def pdf_of(document: Document, size: str = "page", *more: Document) -> bytes:
+    """The whole file, each document from a page of its own. `size` is page (A4) or pocket (A6)."""
+    pages = _Pages((document, *more), size)
+    for one in (document, *more):
+        pages.sheet = one
+        pages.add_page()
+        _written(pages, one)
+    return bytes(pages.output())
+
+
+def _written(pages: _Pages, document: Document) -> None:
     for part in document.parts:
         match part:
             case Heading(words):
@@ -128,7 +137,6 @@ def pdf_of(document: Document, size: str = "page") -> bytes:
                 _cards(pages, rows)
             case Beat():
                 _beat(pages, part)
-    return bytes(pages.output())
 
 
 def _items(pages: _Pages, rows: tuple[str, ...], numbered: bool) -> None:

@@ -1,6 +1,6 @@
 """The shelf as one file: a .zip of plain texts with a manifest. What is exported imports back to the same.
 
-    manifest.json                     format, settings, the book, and what is known of each routine
+    manifest.json                     format, settings, book, programmes, practice, and what is known of each routine
     routines/<title>-<uid>.pivot      the text
     versions/<uid>/<number>.pivot     the texts that were given names
 
@@ -15,13 +15,18 @@ import re
 import zipfile
 from collections.abc import Callable, Collection, Iterable, Mapping, Sequence
 from dataclasses import asdict, dataclass, field, fields, replace
-from datetime import date
+from datetime import UTC, date, datetime
 from typing import Any, NamedTuple
 
 from ..core.book.performance import BadEntry, Performance, checked
 from ..core.faults import PivotError
+from ..core.practice.kept import Answer, BeatDone, Rehearsed
+from ..core.programme.occasion import checked as checked_occasion
+from ..core.programme.occasion import occasion_of
 from .book import Book
 from .database import Database
+from .practice import Practice
+from .programmes import Programme, Programmes
 from .shelf import Archived, Routine, Shelf, Version
 
 FORMAT, FORMAT_VERSION = "golden-pivot shelf", 1
@@ -47,6 +52,10 @@ class Archive:
     settings: Mapping[str, Any] = field(default_factory=dict)
     book: tuple[Performance, ...] = ()
     """performances, the last first"""
+    programmes: tuple[Programme, ...] = ()
+    answers: tuple[Answer, ...] = ()
+    """of drills, in the order in which they were given"""
+    rehearsals: tuple[Rehearsed, ...] = ()
 
     @property
     def has_settings(self) -> bool:
@@ -71,12 +80,23 @@ class Taken(NamedTuple):
     """ids of those that are on the shelf since"""
 
 
+def joined(archives: Sequence[Archive]) -> Archive:
+    """Several as one, what comes later behind what comes before."""
+    lists = {
+        one.name: tuple(x for archive in archives for x in getattr(archive, one.name))
+        for one in fields(Archive)
+        if one.name != "settings"
+    }
+    return Archive(settings={name: value for one in archives for name, value in one.settings.items()}, **lists)
+
+
 # Export
 
 
 def archive_of(shelf: Shelf, only: Collection[int] | None = None) -> Archive:
     """The shelf with its removed routines and its settings, or only these routines of it."""
     chosen = [one for one in shelf.all_routines() if only is None or (one.id in only and not one.removed_at)]
+    practice = Practice(shelf.database)
     return Archive(
         tuple(
             Archived(
@@ -87,6 +107,9 @@ def archive_of(shelf: Shelf, only: Collection[int] | None = None) -> Archive:
         ),
         shelf.settings() if only is None else {},
         tuple(Book(shelf.database).performances()) if only is None else (),
+        tuple(Programmes(shelf.database).all()) if only is None else (),
+        tuple(practice.answers()) if only is None else (),
+        tuple(practice.rehearsals()) if only is None else (),
     )  # fmt: skip
 
 
@@ -106,8 +129,9 @@ def packed(archive: Archive) -> bytes:
         manifest["routines"].append({"file": name, **known, "versions": versions})
     if archive.settings:
         manifest["settings"] = dict(archive.settings)
-    if archive.book:
-        manifest["book"] = [asdict(one) for one in archive.book]
+    for room in _ROOMS:
+        if kept := getattr(archive, room):
+            manifest[room] = [asdict(one) for one in kept]
     whole = io.BytesIO()
     with zipfile.ZipFile(whole, "w", zipfile.ZIP_DEFLATED) as zipped:
         told = json.dumps(manifest, ensure_ascii=False, indent=1, sort_keys=True)
@@ -201,16 +225,54 @@ def _archive(manifest: Any, entry: Callable[[str], str]) -> Archive:
     settings = manifest.get("settings", {})
     if not isinstance(settings, dict):
         raise NotAnArchive("its settings are no settings")
-    return Archive(tuple(routines), settings, tuple(map(_performance, manifest.get("book", []))))
+    rooms = {room: tuple(_kept(room, one) for one in manifest.get(room, [])) for room in _ROOMS}
+    return Archive(tuple(routines), settings, **rooms)
+
+
+def _kept(room: str, one: Any) -> Any:
+    """One thing of a room. Raises NotAnArchive for what could not be written there."""
+    try:
+        return _ROOMS[room](one)
+    except BadEntry as bad:
+        raise NotAnArchive(f"something of its {room}: {bad}") from bad
 
 
 def _performance(one: Any) -> Performance:
-    """Raises NotAnArchive for what could not be written into a book."""
-    try:
-        entry = Performance(**{name: one[name] for name in (kept.name for kept in fields(Performance))})
-        return checked(replace(entry, chosen={str(k): int(v) for k, v in entry.chosen.items()}), date.max)
-    except BadEntry as bad:
-        raise NotAnArchive(f"a performance in it: {bad}") from bad
+    entry = Performance(**{name: one[name] for name in (kept.name for kept in fields(Performance))})
+    return checked(replace(entry, chosen={str(k): int(v) for k, v in entry.chosen.items()}), date.max)
+
+
+def _programme(one: Any) -> Programme:
+    occasion = checked_occasion(occasion_of(one["occasion"]))
+    return Programme(_uid(one), occasion, max(1, min(int(one["revision"]), 10**9)), str(one["changed_at"]))
+
+
+def _answer(one: Any) -> Answer:
+    seconds = min(3600.0, max(0.0, float(one["seconds"])))
+    at = datetime.fromisoformat(str(one["answered_at"])).astimezone(UTC).isoformat(timespec="milliseconds")
+    return Answer(
+        _uid(one), str(one["routine"]), str(one["drill"]), str(one["question"]), at, bool(one["right"]), seconds
+    )
+
+
+def _rehearsed(one: Any) -> Rehearsed:
+    done = tuple(BeatDone(**beat) for beat in one["done"])
+    return Rehearsed(
+        _uid(one), str(one["routine"]), str(one["held_at"]), str(one["level"]), str(one["habit"]), done, bool(one["finished"])
+    )  # fmt: skip
+
+
+def _uid(one: Any) -> str:
+    uid = str(one["uid"])
+    if not _UID.fullmatch(uid):
+        raise BadEntry("uid", f"“{uid[:40]}” is no mark of an entry.", "")
+    return uid
+
+
+_ROOMS: Mapping[str, Callable[[Any], Any]] = {
+    "book": _performance, "programmes": _programme, "answers": _answer, "rehearsals": _rehearsed,
+}  # fmt: skip
+"""what is kept beside routines, by the name it has in the manifest"""
 
 
 def preview(shelf: Shelf, coming: Iterable[Archived]) -> list[Found]:
@@ -266,4 +328,6 @@ def take_in(
             }
             shelf.change_settings({**internal, **others})
         Book(database).take_in(coming.book)
+        Programmes(database).take_in(coming.programmes)
+        Practice(database).take_in(coming.answers, coming.rehearsals)
     return Taken(done, added)

@@ -4,16 +4,22 @@ from __future__ import annotations
 
 import secrets
 import sqlite3
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import closing, suppress
 from datetime import date
 from pathlib import Path
-from typing import Any
+from typing import Any, TypeVar
 
 from ..core.book.performance import BadEntry, Performance, checked
+from ..core.practice.kept import Answer, Rehearsed
 from .archive import Archive
 from .book import COLUMNS, performance_of
+from .practice import ANSWER, REHEARSAL, answer_of, rehearsed_of
+from .programmes import COLUMNS as PROGRAMME
+from .programmes import Programme, programme_of
 from .shelf import Archived, Version
+
+T = TypeVar("T")
 
 FURTHEST = 100_000
 """ids are tried one by one up to the largest that can be found, and no further than this"""
@@ -23,6 +29,9 @@ def salvaged(path: Path) -> Archive:
     """Every routine whose row can be read, with the versions that can, and the book. Never raises for what is damaged."""
     routines: list[Archived] = []
     book: list[Performance] = []
+    programmes: list[Programme] = []
+    answers: list[Answer] = []
+    rehearsals: list[Rehearsed] = []
     with suppress(sqlite3.Error), closing(sqlite3.connect(f"file:{path}?mode=ro", uri=True)) as connection:
         connection.text_factory = lambda data: data.decode("utf-8", "replace")
         versions: dict[int, list[Version]] = {}
@@ -41,16 +50,22 @@ def salvaged(path: Path) -> Archive:
                         tuple(kept[number] for number in sorted(kept)),
                     )
                 )  # fmt: skip
-        book = [entry for row in _rows(connection, "performance", COLUMNS) if (entry := _entry(row))]
-    return Archive(tuple(routines), book=tuple(book))
+        book = _whole(connection, "performance", COLUMNS, lambda row: checked(performance_of(row), date.max))
+        programmes = _whole(connection, "programme", PROGRAMME, programme_of)
+        answers = _whole(connection, "answer", ANSWER, lambda row: answer_of({**row, "right": row['"right"']}))
+        rehearsals = _whole(connection, "rehearsal", REHEARSAL, rehearsed_of)
+    return Archive(
+        tuple(routines), book=tuple(book), programmes=tuple(programmes), answers=tuple(answers), rehearsals=tuple(rehearsals)
+    )  # fmt: skip
 
 
-def _entry(row: tuple[Any, ...]) -> Performance | None:
-    """What was written, where all of it can still be read."""
-    with suppress(BadEntry, ValueError, TypeError, AttributeError):
-        entry = performance_of(dict(zip(COLUMNS.split(", "), row, strict=True)))
-        return checked(entry, date.max)
-    return None
+def _whole(connection: sqlite3.Connection, table: str, columns: str, read: Callable[[dict[str, Any]], T]) -> list[T]:
+    """Of the rows of a table those that can still be read as a whole."""
+    found = []
+    for row in _rows(connection, table, columns):
+        with suppress(BadEntry, ValueError, TypeError, AttributeError, KeyError):
+            found.append(read(dict(zip(columns.split(", "), row, strict=True))))
+    return found
 
 
 def _rows(connection: sqlite3.Connection, table: str, columns: str) -> Iterator[tuple[Any, ...]]:

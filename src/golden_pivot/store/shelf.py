@@ -52,7 +52,7 @@ class Version:
     """why it was made"""
 
 
-def _now() -> str:
+def utc_now() -> str:
     return datetime.now(UTC).isoformat(timespec="milliseconds")
 
 
@@ -114,7 +114,7 @@ class Shelf:
         return Routine(**row)
 
     def add(self, text: str, uid: str | None = None) -> Routine:
-        now = _now()
+        now = utc_now()
         with self._db.transaction() as c:
             added = c.execute(
                 "INSERT INTO routine (text, created_at, changed_at, uid) VALUES (?, ?, ?, ?)",
@@ -130,7 +130,7 @@ class Shelf:
                 raise StaleRevision(current)
             c.execute(
                 "UPDATE routine SET text = ?, revision = revision + 1, changed_at = ? WHERE id = ?",
-                (text, _now(), routine_id),
+                (text, utc_now(), routine_id),
             )
             return self.routine(routine_id)
 
@@ -138,7 +138,7 @@ class Shelf:
         """Takes it off the shelf; `bring_back` undoes that."""
         with self._db.transaction() as c:
             self.routine(routine_id)
-            c.execute("UPDATE routine SET removed_at = ? WHERE id = ?", (_now(), routine_id))
+            c.execute("UPDATE routine SET removed_at = ? WHERE id = ?", (utc_now(), routine_id))
 
     def bring_back(self, routine_id: int) -> Routine:
         with self._db.transaction() as c:
@@ -172,7 +172,7 @@ class Shelf:
             now = self.routine(routine_id).text
             text = now if text is None else text
             number = 1 + max((version.number for version in self.versions(routine_id)), default=0)
-            version = Version(number, name, text, _now(), reason)
+            version = Version(number, name, text, utc_now(), reason)
             c.execute(
                 "INSERT INTO version (routine_id, number, name, text, created_at, reason) VALUES (?, ?, ?, ?, ?, ?)",
                 (routine_id, version.number, version.name, version.text, version.created_at, version.reason),
@@ -194,7 +194,7 @@ class Shelf:
 
     def add_whole(self, coming: Archived, uid: str | None) -> int:
         """A routine with its dates, its versions and whether it was removed; under a new uid without `uid`."""
-        now = _now()
+        now = utc_now()
         with self._db.transaction() as c:
             added = c.execute(
                 "INSERT INTO routine (text, revision, created_at, changed_at, removed_at, uid) VALUES (?, ?, ?, ?, ?, ?)",

@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 import contextlib
+import json
 import math
 from collections import Counter
-from dataclasses import replace
+from dataclasses import asdict, replace
 from datetime import date
 
 import pytest
@@ -15,7 +16,7 @@ from hypothesis import strategies as st
 from golden_pivot.core.answers.questions import questions_of
 from golden_pivot.core.book.performance import ENDINGS, BadEntry, Performance, checked, day_of
 from golden_pivot.core.book.spectators import own_spectators
-from golden_pivot.core.book.table_of_book import read_table, table_text
+from golden_pivot.core.book.table_of_book import read_json, read_table, table_text
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.desks import odds_desk
 from golden_pivot.demo import demo_text
@@ -193,3 +194,19 @@ def test_the_season_of_the_demo_shelf() -> None:
     shown = demo_text("fog_signals")
     records = own_spectators(shown, [one for one in book if one.text == shown], Budget()).records
     assert any(one.outside for one in records) and any(not one.outside for one in records)
+
+
+def test_a_book_as_json_is_the_same_on_return_and_its_faults_are_told_by_entry() -> None:
+    book = [replace(ENTRY, uid=f"{n}f") for n in range(3)]
+    whole = json.dumps([asdict(one) for one in book])
+    assert [row.entry for row in read_json("\ufeff" + whole, TODAY)] == book
+    odd = json.loads(whole)
+    odd[0] |= {"minutes": "long"}
+    odd[1] |= {"chosen": {"n": 1.5}}
+    odd[2] |= {"played_on": "2999-01-01", "more": 1}
+    rows = read_json(json.dumps([*odd, 3, {"uid": "1"}]), TODAY)
+    assert [row.entry for row in rows] == [None] * 5 and all(row.trouble for row in rows)
+    assert [row.number for row in rows] == [1, 2, 3, 4, 5]
+    for bad in ("[", "{}", "[" * 100_000):
+        with pytest.raises(BadEntry):
+            read_json(bad, TODAY)

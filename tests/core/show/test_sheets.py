@@ -22,7 +22,8 @@ from golden_pivot.core.language.routine import PATTER, Routine
 from golden_pivot.core.show import recoveries
 from golden_pivot.core.show.compare import compared
 from golden_pivot.core.show.cues import cues_of
-from golden_pivot.core.show.reset import done, ends_of, reset_of, reset_program, table_of
+from golden_pivot.core.show.getting_ready import done
+from golden_pivot.core.show.reset import ends_of, reset_of, reset_program, table_of
 from golden_pivot.core.show.setup import assembled, setup_of
 from golden_pivot.core.show.wording import wording_of
 from golden_pivot.core.steps.declare import ENDING, HANDLING

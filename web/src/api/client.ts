@@ -35,6 +35,14 @@ export type NewEntry = Schemas['EntryIn'];
 export type BookRecord = Schemas['Record'];
 export type BookRow = Schemas['TableRow'];
 export type Send = Schemas['Send'];
+export type Occasion = Schemas['Occasion'];
+export type Programme = Schemas['Programme'];
+export type RunningOrder = Schemas['RunningOrder'];
+export type Wish = Schemas['Wish'];
+export type Due = Schemas['Due'];
+export type Practised = Schemas['PractisedOut'];
+export type BeatDone = Schemas['BeatDone-Output'];
+export type Habit = Schemas['RehearseIn']['habit'];
 
 /** What each desk is asked, and what it tells. */
 export interface DeskAsks {
@@ -68,7 +76,8 @@ const client = createClient<paths>({ baseUrl: '/', headers: { 'x-window': WINDOW
 
 /** A browser opens six connections to one place. Searches that wait leave some of them for what must not wait. */
 const MOST_SEARCHES = 4;
-const SMALL = /^\/api\/(routines|settings|read(-as)?|suggest|jobs|health|keep|removed|language|families|patter|desks\/send)|^\/api\/desks$/;
+const SMALL =
+  /^\/api\/(routines|settings|read(-as)?|suggest|jobs|health|keep|removed|language|families|patter|desks\/send)|^\/api\/desks$|^\/api\/practice(\/\d+\/(answers|rehearsals))?$|^\/api\/programmes(\/[0-9a-f]+)?$/;
 let searching = 0;
 const queue: (() => void)[] = [];
 
@@ -195,9 +204,30 @@ export const api = {
   strikeEntry: (uid: string) => value(client.DELETE('/api/book/{uid}', { params: { path: { uid } } })),
   putBackEntry: (entry: Performance) => value(client.POST('/api/book/put-back', { body: entry })),
   questions: (id: number) => value(client.GET('/api/book/questions/{routine_id}', { params: { path: { routine_id: id } } })),
+  slipsOf: (id: number) => value(client.GET('/api/book/slips/{routine_id}', { params: { path: { routine_id: id } } })),
   spectators: (id: number, signal?: AbortSignal) => value(client.GET('/api/book/spectators/{routine_id}', { params: { path: { routine_id: id } }, signal })),
   lookAtTable: (text: string) => value(client.POST('/api/book/coming', { body: { text } })),
   takeTableIn: (entries: Performance[]) => value(client.POST('/api/book/take-in', { body: entries })),
+  programmes: () => value(client.GET('/api/programmes')),
+  addProgramme: (occasion: Occasion) => value(client.POST('/api/programmes', { body: occasion })),
+  saveProgramme: (uid: string, occasion: Occasion, revision: number) =>
+    value(client.PUT('/api/programmes/{uid}', { params: { path: { uid } }, body: { occasion, revision } })),
+  strikeProgramme: (uid: string) => value(client.DELETE('/api/programmes/{uid}', { params: { path: { uid } } })),
+  putBackProgramme: (gone: Programme) => value(client.POST('/api/programmes/put-back', { body: gone })),
+  runningOrder: (uid: string, job: string, signal?: AbortSignal) =>
+    value(client.POST('/api/programmes/{uid}/running-order', { params: { path: { uid } }, body: { job }, signal })),
+  bestOrder: (uid: string, job: string, signal?: AbortSignal) =>
+    value(client.POST('/api/programmes/{uid}/best-order', { params: { path: { uid } }, body: { job }, signal })),
+  writePlayed: (uid: string, how: Schemas['PlayedIn']) => value(client.POST('/api/programmes/{uid}/played', { params: { path: { uid } }, body: how })),
+  practised: () => value(client.GET('/api/practice')),
+  drills: (id: number, signal?: AbortSignal) => value(client.GET('/api/practice/{routine_id}/drills', { params: { path: { routine_id: id } }, signal })),
+  answer: (id: number, answer: Schemas['AnswerIn']) =>
+    value(client.POST('/api/practice/{routine_id}/answers', { params: { path: { routine_id: id } }, body: answer })),
+  rehearse: (id: number, habit: Habit, seed: number, signal?: AbortSignal) =>
+    value(client.POST('/api/practice/{routine_id}/rehearse', { params: { path: { routine_id: id } }, body: { habit, seed, job: newJob() }, signal })),
+  writeRehearsal: (id: number, told: Schemas['RehearsedIn']) =>
+    value(client.PUT('/api/practice/{routine_id}/rehearsals', { params: { path: { routine_id: id } }, body: told })),
+  times: (id: number) => value(client.GET('/api/practice/{routine_id}/times', { params: { path: { routine_id: id } } })),
   desks: () => value(client.GET('/api/desks')),
   /** All desks have one shape of request and reply; which asks and answers go together, their names say. */
   desk: <N extends DeskName>(name: N, asks: DeskAsks[N], job: string, lane: 'interactive' | 'long', signal?: AbortSignal) =>

@@ -1,5 +1,5 @@
 import { keepPreviousData, queryOptions, type QueryKey } from '@tanstack/react-query';
-import { WINDOW, api, type DeskAsks, type DeskName, type Schemas, type SheetKind } from './client';
+import { WINDOW, api, type DeskAsks, type DeskName, type Habit, type Schemas, type SheetKind } from './client';
 
 /** What is computed from a text is the same for ever, so it is kept by its text. */
 const FOR_EVER = { staleTime: Infinity, gcTime: 10 * 60_000 };
@@ -120,7 +120,28 @@ export const bookQuery = () => queryOptions({ queryKey: ['book'], queryFn: api.b
 
 export const questionsQuery = (id: number) => queryOptions({ queryKey: ['book questions', id], queryFn: () => api.questions(id) });
 
+export const slipsOfQuery = (id: number) => queryOptions({ queryKey: ['book', 'slips', id], queryFn: () => api.slipsOf(id) });
+
 export const spectatorsQuery = (id: number) => queryOptions({ queryKey: ['book', 'spectators', id], queryFn: ({ signal }) => api.spectators(id, signal) });
+
+export const programmesQuery = () => queryOptions({ queryKey: ['programmes'], queryFn: api.programmes });
+
+/** Of a programme as it was saved at this revision. */
+export const runningOrderQuery = (uid: string, revision: number) => ({
+  ...searching('running order', [uid, revision], (job, signal) => api.runningOrder(uid, job, signal)),
+  ...KEEPING,
+});
+
+export const bestOrderQuery = (uid: string, revision: number) => searching('best order', [uid, revision], (job, signal) => api.bestOrder(uid, job, signal));
+
+export const practisedQuery = () => queryOptions({ queryKey: ['practised'], queryFn: api.practised });
+
+export const drillsQuery = (id: number) => queryOptions({ queryKey: ['drills', id], queryFn: ({ signal }) => api.drills(id, signal), gcTime: 0 });
+
+export const rehearsalQuery = (id: number, habit: Habit, seed: number) =>
+  queryOptions({ queryKey: ['rehearsal', id, habit, seed], queryFn: ({ signal }) => api.rehearse(id, habit, seed, signal), ...FOR_EVER });
+
+export const timesQuery = (id: number) => queryOptions({ queryKey: ['times', id], queryFn: () => api.times(id), gcTime: 0 });
 
 export const keepQuery = () => queryOptions({ queryKey: ['keep'], queryFn: api.keep });
 

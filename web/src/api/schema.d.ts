@@ -1233,7 +1233,7 @@ export interface paths {
         put?: never;
         /**
          * Look At Table
-         * @description Every row of a table, as an entry or with what is the matter. Nothing is written.
+         * @description Every row of a table, as an entry or with what is the matter; a book as JSON too. Nothing is written.
          */
         post: operations["look_at_table_api_book_coming_post"];
         delete?: never;
@@ -1282,6 +1282,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/book/slips/{routine_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Slips
+         * @description What can slip in a routine: what did so far, the most frequent first, and then what could, line by line.
+         */
+        get: operations["list_slips_api_book_slips__routine_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/book.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Json
+         * @description The whole book as JSON, as it can be brought back.
+         */
+        get: operations["export_json_api_book_book_json_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/book/spectators/{routine_id}": {
         parameters: {
             query?: never;
@@ -1294,6 +1334,298 @@ export interface paths {
          * @description What spectators chose in it so far, against what is proved.
          */
         get: operations["own_spectators_api_book_spectators__routine_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/programmes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Programmes
+         * @description In the order in which they came.
+         */
+        get: operations["list_programmes_api_programmes_get"];
+        put?: never;
+        /**
+         * Write Programme
+         * @description 422 with the field where something cannot be so.
+         */
+        post: operations["write_programme_api_programmes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/programmes/{uid}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Programme
+         * @description One programme as it was saved.
+         */
+        get: operations["get_programme_api_programmes__uid__get"];
+        /**
+         * Save Programme
+         * @description 409 where it was saved in another window since.
+         */
+        put: operations["save_programme_api_programmes__uid__put"];
+        post?: never;
+        /**
+         * Strike Programme
+         * @description What it was, so that it can be put back.
+         */
+        delete: operations["strike_programme_api_programmes__uid__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/programmes/put-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put Back Programme
+         * @description After it was struck.
+         */
+        post: operations["put_back_programme_api_programmes_put_back_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/programmes/{uid}/running-order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Running Order
+         * @description Times, packs, what is to be done between, and what speaks against it; of the programme as it was saved.
+         */
+        post: operations["running_order_api_programmes__uid__running_order_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/programmes/{uid}/best-order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Best Order
+         * @description The order that its wishes ask for.
+         */
+        post: operations["best_order_api_programmes__uid__best_order_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/programmes/{uid}/programme.{form}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Programme File
+         * @description Everything in one file: running order, packing list, set-ups, cue sheets; or its date for a calendar.
+         */
+        get: operations["programme_file_api_programmes__uid__programme__form__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/programmes/{uid}/played": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Write Played
+         * @description A finished programme into the book, all of it or nothing.
+         */
+        post: operations["write_played_api_programmes__uid__played_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Practised
+         * @description For the shelf: what is due, when it was last rehearsed, and when it was last shown.
+         */
+        get: operations["practised_api_practice_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/{routine_id}/drills": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Drills
+         * @description Every question that the routine asks of the performer, and which are due.
+         */
+        get: operations["list_drills_api_practice__routine_id__drills_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/{routine_id}/drills.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Drills File
+         * @description Every question with its answer and how it stands, as a table.
+         */
+        get: operations["drills_file_api_practice__routine_id__drills_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/{routine_id}/answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Write Answer
+         * @description Written down, once however often it is sent; when it is due again.
+         */
+        post: operations["write_answer_api_practice__routine_id__answers_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/{routine_id}/rehearse": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Rehearse
+         * @description A path of a spectator who is not there, as the performer sees and hears it.
+         */
+        post: operations["rehearse_api_practice__routine_id__rehearse_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/{routine_id}/rehearsals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Write Rehearsal
+         * @description What was done so far; sent after every beat, so that nothing is lost.
+         */
+        put: operations["write_rehearsal_api_practice__routine_id__rehearsals_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/{routine_id}/times": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Times
+         * @description How long each line takes in rehearsal, and the paces that follow from it.
+         */
+        get: operations["times_api_practice__routine_id__times_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1315,6 +1647,16 @@ export interface components {
             line: number;
             /** Words */
             words: string;
+        };
+        /**
+         * Ahead
+         * @description A card of the next routine that is put into the pack before this one begins.
+         */
+        Ahead: {
+            /** Card */
+            card: string;
+            /** Position */
+            position: number;
         };
         /** AnalysisIn */
         AnalysisIn: {
@@ -1340,6 +1682,22 @@ export interface components {
              * @default
              */
             cannot: string;
+        };
+        /** AnswerIn */
+        AnswerIn: {
+            /**
+             * Uid
+             * @description made where it is answered, so that it is written down once
+             */
+            uid: string;
+            /** Drill */
+            drill: string;
+            /** Question */
+            question: string;
+            /** Right */
+            right: boolean;
+            /** Seconds */
+            seconds: number;
         };
         /** AnswerReport */
         AnswerReport: {
@@ -1409,6 +1767,50 @@ export interface components {
              */
             kind: "beat";
         };
+        /**
+         * BeatDone
+         * @description One beat as it was done.
+         */
+        "BeatDone-Input": {
+            /** Line */
+            line: number;
+            /** Seconds */
+            seconds: number;
+            /**
+             * Asked
+             * @default
+             */
+            asked: string;
+            /** Right */
+            right?: boolean | null;
+            /**
+             * Answer
+             * @default
+             */
+            answer: string;
+        };
+        /**
+         * BeatDone
+         * @description One beat as it was done.
+         */
+        "BeatDone-Output": {
+            /** Line */
+            line: number;
+            /** Seconds */
+            seconds: number;
+            /**
+             * Asked
+             * @default
+             */
+            asked: string;
+            /** Right */
+            right?: boolean | null;
+            /**
+             * Answer
+             * @default
+             */
+            answer: string;
+        };
         /** BeginningReport */
         BeginningReport: {
             /** Line */
@@ -1435,6 +1837,15 @@ export interface components {
             cards: number;
             /** Reverses */
             reverses: boolean;
+        };
+        /** Call */
+        Call: {
+            /** Key */
+            key: string;
+            /** About */
+            about: number[];
+            /** Says */
+            says: string;
         };
         /**
          * Cards
@@ -1675,6 +2086,31 @@ export interface components {
             /** Natural */
             natural: number;
         };
+        /** Cue */
+        Cue: {
+            /** Line */
+            line: number;
+            /** Round */
+            round: number[];
+            /** Spectator */
+            spectator: boolean;
+            /** Action */
+            action: string;
+            /** Keyword */
+            keyword: string;
+            /** Says */
+            says: string[];
+            /** Heard */
+            heard: string[];
+            /** Seen */
+            seen: string[];
+            /** Seconds */
+            seconds: number;
+            /** Asks */
+            asks: components["schemas"]["Needed"][];
+            /** May Come */
+            may_come: string[];
+        };
         /**
          * Decision
          * @description A choice as it stood on this path, and what was taken.
@@ -1744,6 +2180,65 @@ export interface components {
             /** Done */
             done: boolean;
         };
+        /** DrillOut */
+        DrillOut: {
+            /** Name */
+            name: string;
+            /** Says */
+            says: string;
+            /** Questions */
+            questions: number;
+        };
+        /** DrillQuestion */
+        DrillQuestion: {
+            /** Key */
+            key: string;
+            /** Known */
+            known: string;
+            /** Asks */
+            asks: string;
+            /** Answer */
+            answer: string;
+            /** Options */
+            options: string[];
+            /** Rule */
+            rule: string;
+        };
+        /** DrillsOut */
+        DrillsOut: {
+            /** Drills */
+            drills: components["schemas"]["DrillOut"][];
+            /**
+             * Standing
+             * @description every question, the hardest first
+             */
+            standing: components["schemas"]["Due"][];
+            /**
+             * Due
+             * @description (drill, key) of what is to be asked now, in that order
+             */
+            due: [
+                string,
+                string
+            ][];
+        };
+        /**
+         * Due
+         * @description A question as it stands.
+         */
+        Due: {
+            /** Drill */
+            drill: string;
+            question: components["schemas"]["DrillQuestion"];
+            /** Due */
+            due: string | null;
+            /** Asked */
+            asked: number;
+            /** Right */
+            right: number;
+            /** Seconds */
+            seconds: number | null;
+        };
         /**
          * EachTime
          * @description Where a card comes to that lay at x, each time round a repetition.
@@ -1767,7 +2262,7 @@ export interface components {
         };
         /**
          * Effort
-         * @description Of the path that handles most cards.
+         * @description Of one path; where none is named, of the one that handles most cards.
          */
         Effort: {
             /** Cards */
@@ -1802,25 +2297,6 @@ export interface components {
          */
         EntryIn: {
             /**
-             * Routine Id
-             * @description the routine on the shelf; its text unless one is given
-             */
-            routine_id?: number | null;
-            /** Text */
-            text?: string | null;
-            /** Played On */
-            played_on: string;
-            /**
-             * Occasion
-             * @default
-             */
-            occasion: string;
-            /**
-             * Audience
-             * @default
-             */
-            audience: string;
-            /**
              * Ended
              * @default as planned
              * @enum {string}
@@ -1847,6 +2323,25 @@ export interface components {
              * @default
              */
             note: string;
+            /**
+             * Routine Id
+             * @description the routine on the shelf; its text unless one is given
+             */
+            routine_id?: number | null;
+            /** Text */
+            text?: string | null;
+            /** Played On */
+            played_on: string;
+            /**
+             * Occasion
+             * @default
+             */
+            occasion: string;
+            /**
+             * Audience
+             * @default
+             */
+            audience: string;
         };
         /**
          * EntryReport
@@ -2069,6 +2564,39 @@ export interface components {
             /** @description null while the text has faults */
             limits: components["schemas"]["LimitsReport"] | null;
         };
+        /**
+         * HowItWent
+         * @description Of one routine that was shown.
+         */
+        HowItWent: {
+            /**
+             * Ended
+             * @default as planned
+             * @enum {string}
+             */
+            ended: "as planned" | "another way" | "failed";
+            /**
+             * Chosen
+             * @default {}
+             */
+            chosen: {
+                [key: string]: number;
+            };
+            /**
+             * Slip
+             * @default
+             */
+            slip: string;
+            /** Minutes */
+            minutes?: number | null;
+            /** Went */
+            went?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
         /** ImportRoutine */
         ImportRoutine: {
             /**
@@ -2097,6 +2625,14 @@ export interface components {
              * @constant
              */
             kind: "items";
+        };
+        /** JobNameIn */
+        JobNameIn: {
+            /**
+             * Job
+             * @default
+             */
+            job: string;
         };
         /** JobOut */
         JobOut: {
@@ -2270,6 +2806,19 @@ export interface components {
             /** Words */
             words: string;
         };
+        /** LineTime */
+        LineTime: {
+            /** Line */
+            line: number;
+            /** Text */
+            text: string;
+            /** Times */
+            times: number;
+            /** Seconds */
+            seconds: number;
+            /** Wrong */
+            wrong: number;
+        };
         /**
          * Misreading
          * @description A line that could not be read: lines and columns from 1.
@@ -2401,6 +2950,41 @@ export interface components {
             /** Note */
             note: string;
         };
+        /**
+         * Move
+         * @description One thing done. `kind`: over, turn, gather, cut, take, insert, aside, add or count; the rest as the kind needs it.
+         */
+        Move: {
+            /** Kind */
+            kind: string;
+            /** Words */
+            words: string;
+            /**
+             * Places
+             * @default []
+             */
+            places: string[];
+            /**
+             * Tokens
+             * @default []
+             */
+            tokens: number[];
+            /**
+             * Number
+             * @default 0
+             */
+            number: number;
+            /**
+             * Place
+             * @default deck
+             */
+            place: string;
+            /**
+             * Face Up
+             * @default false
+             */
+            face_up: boolean;
+        };
         /** NarrowIn */
         NarrowIn: {
             asks: components["schemas"]["NarrowingAsks"];
@@ -2488,6 +3072,26 @@ export interface components {
             values: string[];
             /** Says */
             says: string;
+        };
+        /**
+         * Needed
+         * @description Something to be known at a line of a path, from what is known by then.
+         */
+        Needed: {
+            /** Line */
+            line: number;
+            /** Kind */
+            kind: string;
+            /** Known */
+            known: string[];
+            /** Asks */
+            asks: string;
+            /** Answer */
+            answer: string;
+            /** Options */
+            options: string[];
+            /** Rule */
+            rule: string;
         };
         /** NewRoutine */
         NewRoutine: {
@@ -2590,6 +3194,75 @@ export interface components {
             value: string;
             /** Label */
             label: string;
+        };
+        /** Occasion */
+        Occasion: {
+            /** Title */
+            title: string;
+            /**
+             * Held On
+             * @default
+             */
+            held_on: string;
+            /**
+             * Begins
+             * @default
+             */
+            begins: string;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /**
+             * Audience
+             * @default
+             */
+            audience: string;
+            /** People */
+            people?: number | null;
+            /** Minutes */
+            minutes?: number | null;
+            /**
+             * Packs
+             * @default 2
+             */
+            packs: number;
+            /**
+             * Pockets
+             * @default [
+             *       "pocket"
+             *     ]
+             */
+            pockets: string[];
+            /**
+             * Routines
+             * @default []
+             */
+            routines: string[];
+            /**
+             * Wishes
+             * @default [
+             *       {
+             *         "kind": "fewest warnings",
+             *         "routine": ""
+             *       },
+             *       {
+             *         "kind": "least resetting",
+             *         "routine": ""
+             *       },
+             *       {
+             *         "kind": "fewest packs",
+             *         "routine": ""
+             *       }
+             *     ]
+             */
+            wishes: components["schemas"]["Wish"][];
+            /**
+             * Kept
+             * @default []
+             */
+            kept: string[];
         };
         /** OddsAnswers */
         OddsAnswers: {
@@ -2723,6 +3396,47 @@ export interface components {
             records: components["schemas"]["Record"][];
         };
         /**
+         * Paces
+         * @description Seconds. The defaults are rough: common practice, no published source.
+         */
+        Paces: {
+            /**
+             * Card
+             * @default 0.8
+             */
+            card: number;
+            /**
+             * Count
+             * @default 0.4
+             */
+            count: number;
+            /**
+             * Look
+             * @default 0.25
+             */
+            look: number;
+            /**
+             * Step
+             * @default 2
+             */
+            step: number;
+            /**
+             * Decision
+             * @default 4
+             */
+            decision: number;
+            /**
+             * Word
+             * @default 0.4
+             */
+            word: number;
+            /**
+             * Sum
+             * @default 3
+             */
+            sum: number;
+        };
+        /**
          * PacesSet
          * @description How long things take in the user's own hands, in seconds.
          */
@@ -2762,6 +3476,35 @@ export interface components {
              * @default 3
              */
             sum: number;
+        };
+        /**
+         * PackBetween
+         * @description What is to be done with one pack between two routines that use it one after the other.
+         */
+        PackBetween: {
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "ready" | "after a reset" | "another pack";
+            /** Moves */
+            moves: components["schemas"]["Move"][];
+            /** Seconds */
+            seconds: number;
+            /** Covered */
+            covered: number;
+            /** Ahead */
+            ahead: components["schemas"]["Ahead"][];
+            /** Ahead Moves */
+            ahead_moves: components["schemas"]["Move"][];
+            /** Ahead Seconds */
+            ahead_seconds: number;
+            /** Says */
+            says: string;
+            /** Names */
+            names?: {
+                [key: string]: string;
+            };
         };
         /** Page */
         Page: {
@@ -3042,12 +3785,46 @@ export interface components {
             /** Faults */
             faults: components["schemas"]["Fault"][];
         };
+        /**
+         * PlayedIn
+         * @description How it went: one entry for each routine, in their order.
+         */
+        PlayedIn: {
+            /**
+             * Played On
+             * @description the day of the occasion unless another is given
+             * @default
+             */
+            played_on: string;
+            /**
+             * Entries
+             * @default []
+             */
+            entries: components["schemas"]["HowItWent"][];
+        };
         /** PositionReport */
         PositionReport: {
             /** Place */
             place: string;
             /** Position */
             position: number;
+        };
+        /**
+         * PractisedOut
+         * @description Of a routine on the shelf.
+         */
+        PractisedOut: {
+            /** Routine */
+            routine: number;
+            /**
+             * Due
+             * @description questions that were asked before and are due now
+             */
+            due: number;
+            /** Last Rehearsed */
+            last_rehearsed: string | null;
+            /** Last Shown */
+            last_shown: string | null;
         };
         /**
          * Prepared
@@ -3063,12 +3840,32 @@ export interface components {
             /** So Far */
             so_far: string;
         };
+        /** Programme */
+        Programme: {
+            /** Uid */
+            uid: string;
+            occasion: components["schemas"]["Occasion"];
+            /** Revision */
+            revision: number;
+            /** Changed At */
+            changed_at: string;
+        };
         /** ProofOut */
         ProofOut: {
             /** @description null while the text has faults */
             verdict: components["schemas"]["VerdictReport"] | null;
             /** Faults */
             faults: components["schemas"]["Fault"][];
+        };
+        /** Proposal */
+        Proposal: {
+            /** Order */
+            order: number[];
+            running: components["schemas"]["RunningOrder"] | null;
+            /** Says */
+            says: string;
+            /** Gives */
+            gives: string[];
         };
         /** ProveIn */
         ProveIn: {
@@ -3195,6 +3992,71 @@ export interface components {
                 [key: string]: number[];
             };
         };
+        /** Rehearsal */
+        Rehearsal: {
+            /** Beats */
+            beats: components["schemas"]["Cue"][];
+            /** Choices */
+            choices: string[];
+            /** Comes Out */
+            comes_out: boolean;
+            /** Where */
+            where: string;
+        };
+        /** RehearsalOut */
+        RehearsalOut: {
+            /** @description null while the text has faults */
+            rehearsal: components["schemas"]["Rehearsal"] | null;
+        };
+        /** RehearseIn */
+        RehearseIn: {
+            /**
+             * Habit
+             * @default evenly
+             * @enum {string}
+             */
+            habit: "evenly" | "about the middle" | "awkward" | "as in my book";
+            /** Seed */
+            seed: number;
+            /**
+             * Job
+             * @default
+             */
+            job: string;
+        };
+        /** Rehearsed */
+        Rehearsed: {
+            /** Uid */
+            uid: string;
+            /** Routine */
+            routine: string;
+            /** Held At */
+            held_at: string;
+            /** Level */
+            level: string;
+            /** Habit */
+            habit: string;
+            /** Done */
+            done: components["schemas"]["BeatDone-Output"][];
+            /**
+             * Finished
+             * @default true
+             */
+            finished: boolean;
+        };
+        /** RehearsedIn */
+        RehearsedIn: {
+            /** Uid */
+            uid: string;
+            /** Level */
+            level: string;
+            /** Habit */
+            habit: string;
+            /** Done */
+            done: components["schemas"]["BeatDone-Input"][];
+            /** Finished */
+            finished: boolean;
+        };
         /**
          * Remembered
          * @description Something the performer learns at one line and needs at others.
@@ -3312,6 +4174,30 @@ export interface components {
             /** Position */
             position: number;
         };
+        /** RunningOrder */
+        RunningOrder: {
+            /** Turns */
+            turns: components["schemas"]["Turn"][];
+            /** Seconds */
+            seconds: number;
+            /** Resetting */
+            resetting: number;
+            /** Packs */
+            packs: number;
+            /** Calls */
+            calls: components["schemas"]["Call"][];
+            /** Kept */
+            kept: components["schemas"]["Call"][];
+        };
+        /** RunningOut */
+        RunningOut: {
+            running: components["schemas"]["RunningOrder"];
+            /**
+             * Missing
+             * @description uids of routines that are no longer on the shelf
+             */
+            missing: string[];
+        };
         /**
          * Said
          * @description A sentence the performer may want to say at the end, and whether it is so.
@@ -3323,6 +4209,12 @@ export interface components {
             true: boolean;
             /** Line */
             line?: number | null;
+        };
+        /** SaveIn */
+        SaveIn: {
+            occasion: components["schemas"]["Occasion"];
+            /** Revision */
+            revision: number;
         };
         /** SaveRoutine */
         SaveRoutine: {
@@ -3936,6 +4828,15 @@ export interface components {
             picture: string | null;
             trouble: components["schemas"]["TroubleOut"] | null;
         };
+        /** StandingOut */
+        StandingOut: {
+            /** Due */
+            due: string;
+            /** Asked */
+            asked: number;
+            /** Right */
+            right: number;
+        };
         /** StepKindOut */
         StepKindOut: {
             /** Name */
@@ -4219,6 +5120,17 @@ export interface components {
             /** Number */
             number: number;
         };
+        /** TimesOut */
+        TimesOut: {
+            /** Rehearsals */
+            rehearsals: number;
+            /** Last */
+            last: string | null;
+            /** Lines */
+            lines: components["schemas"]["LineTime"][];
+            /** @description one’s own, as they were measured; null where nothing was */
+            paces: components["schemas"]["Paces"] | null;
+        };
         /** TroubleOfShelf */
         TroubleOfShelf: {
             /** Kind */
@@ -4241,6 +5153,33 @@ export interface components {
             message: string;
             /** Remedy */
             remedy: string;
+        };
+        /**
+         * Turn
+         * @description One routine in its place.
+         */
+        Turn: {
+            /** Uid */
+            uid: string;
+            /** Title */
+            title: string;
+            /** Begins */
+            begins: number;
+            /** Seconds */
+            seconds: number;
+            /** Measured */
+            measured: number;
+            /** Pack */
+            pack: number;
+            /** After */
+            after: number | null;
+            between: components["schemas"]["PackBetween"] | null;
+            /** Ready */
+            ready: string;
+            /** Pockets */
+            pockets: string[];
+            /** Trouble */
+            trouble: string;
         };
         /**
          * VerdictReport
@@ -4311,6 +5250,22 @@ export interface components {
             kept: string[];
             /** Places */
             places: number[];
+        };
+        /**
+         * Wish
+         * @description What an order is to have; of two that cannot both be had the earlier one counts.
+         */
+        Wish: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "opener" | "closer" | "least resetting" | "fewest packs" | "fewest warnings" | "variety" | "within the minutes";
+            /**
+             * Routine
+             * @default
+             */
+            routine: string;
         };
         /** WrittenOut */
         WrittenOut: {
@@ -7431,6 +8386,84 @@ export interface operations {
             };
         };
     };
+    list_slips_api_book_slips__routine_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                routine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    export_json_api_book_book_json_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     own_spectators_api_book_spectators__routine_id__get: {
         parameters: {
             query?: never;
@@ -7452,6 +8485,739 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OwnSpectators"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    list_programmes_api_programmes_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Programme"][];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    write_programme_api_programmes_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Occasion"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Programme"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    get_programme_api_programmes__uid__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                uid: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Programme"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    save_programme_api_programmes__uid__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                uid: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Programme"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    strike_programme_api_programmes__uid__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                uid: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Programme"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    put_back_programme_api_programmes_put_back_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Programme"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    running_order_api_programmes__uid__running_order_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description which window asks */
+                "x-window"?: string;
+            };
+            path: {
+                uid: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobNameIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunningOut"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    best_order_api_programmes__uid__best_order_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description which window asks */
+                "x-window"?: string;
+            };
+            path: {
+                uid: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobNameIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Proposal"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    programme_file_api_programmes__uid__programme__form__get: {
+        parameters: {
+            query?: {
+                /** @description A4, or A6 for the pocket */
+                size?: "page" | "pocket";
+            };
+            header?: {
+                /** @description which window asks */
+                "x-window"?: string;
+            };
+            path: {
+                uid: string;
+                form: "pdf" | "ics";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    write_played_api_programmes__uid__played_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                uid: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlayedIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Performance"][];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    practised_api_practice_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PractisedOut"][];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    list_drills_api_practice__routine_id__drills_get: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description which window asks */
+                "x-window"?: string;
+            };
+            path: {
+                routine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrillsOut"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    drills_file_api_practice__routine_id__drills_csv_get: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description which window asks */
+                "x-window"?: string;
+            };
+            path: {
+                routine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    write_answer_api_practice__routine_id__answers_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                routine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StandingOut"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    rehearse_api_practice__routine_id__rehearse_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description which window asks */
+                "x-window"?: string;
+            };
+            path: {
+                routine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RehearseIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RehearsalOut"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    write_rehearsal_api_practice__routine_id__rehearsals_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                routine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RehearsedIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rehearsed"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    times_api_practice__routine_id__times_get: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description which window asks */
+                "x-window"?: string;
+            };
+            path: {
+                routine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TimesOut"];
                 };
             };
             /** @description Client Error */

@@ -4,10 +4,12 @@ from __future__ import annotations
 
 import csv
 import io
+import json
 import math
 from collections.abc import Callable, Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, fields
 from datetime import date
+from types import NoneType
 
 from ..spreadsheet import csv_text, unguarded
 from .performance import BadEntry, Performance, checked
@@ -22,7 +24,7 @@ class TableRow:
     """A row that was read: an entry, or what is the matter with it."""
 
     number: int
-    """in the file, from 2: the first has the names of the columns"""
+    """in a table from 2, as the first row has the names of the columns; of a list from 1"""
     entry: Performance | None
     trouble: str
 
@@ -122,3 +124,37 @@ def _whole(words: str, field: str) -> int | None:
     if found is not None and found != int(found):
         raise BadEntry(field, f"“{words[:40]}” is no whole number.", "Write 1 to 5, or leave it out.")
     return None if found is None else int(found)
+
+
+def read_json(text: str, today: date) -> list[TableRow]:
+    """The same of a book as JSON: a list of entries, each with the names it has as a Performance. Raises BadEntry."""
+    try:
+        whole = json.loads(text.removeprefix("\ufeff"))
+    except (ValueError, RecursionError) as error:
+        raise BadEntry("columns", f"It is no JSON: {error}.", "Export the book once more.") from error
+    if not isinstance(whole, list) or len(whole) > MOST_ROWS:
+        raise BadEntry("columns", "It is no list of entries.", f"Bring a list of at most {MOST_ROWS:,}.")
+    return [_told(number, one, today) for number, one in enumerate(whole, start=1)]
+
+
+def _told(number: int, one: object, today: date) -> TableRow:
+    try:
+        if not isinstance(one, dict):
+            raise BadEntry("row", "It is no entry.", "An entry has names and values.")
+        known = {each.name for each in fields(Performance)}
+        if missing := sorted({"uid", "played_on", "title", "routine", "text"} - set(one)):
+            raise BadEntry(missing[0], f"It has no {' and no '.join(missing)}.", "Export the book once more.")
+        told = {name: value for name, value in one.items() if name in known}
+        words = {"uid", "played_on", "routine", "title", "text", "occasion", "audience", "ended", "slip", "note"}
+        for name, value in told.items():
+            if name in words and not isinstance(value, str):
+                raise BadEntry(name, f"{name} is no text.", "Write it in quotation marks.")
+        chosen = told.get("chosen", {})
+        if not isinstance(chosen, dict) or not all(type(value) is int for value in chosen.values()):
+            raise BadEntry("chosen", "What was chosen is no list of names and numbers.", 'Write {"n": 12}.')
+        for name, kinds in (("minutes", (int, float, NoneType)), ("went", (int, NoneType))):
+            if type(told.get(name)) not in kinds:
+                raise BadEntry(name, f"{name} is no number.", "Write it in figures, or leave it out.")
+        return TableRow(number, checked(Performance(**told), today), "")
+    except BadEntry as bad:
+        return TableRow(number, None, f"{bad.message} {bad.remedy}")

@@ -48,7 +48,7 @@ class LineCost:
 
 @dataclass(frozen=True)
 class Effort:
-    """Of the path that handles most cards."""
+    """Of one path; where none is named, of the one that handles most cards."""
 
     cards: int
     deals: int
@@ -63,9 +63,9 @@ class Effort:
     lines: tuple[LineCost, ...]
 
 
-def effort_of(it: Analysis, paces: Paces | None = None) -> Effort:
-    """Raises BadRoutine, OutOfBudget."""
-    paces, routine, played = paces or Paces(), it.routine, it.longest
+def effort_of(it: Analysis, paces: Paces | None = None, played: Play | None = None) -> Effort:
+    """Of this path instead, where one is given. Raises BadRoutine, OutOfBudget."""
+    paces, routine, played = paces or Paces(), it.routine, played or it.longest
     cards, rounds = _handled(played)
     lines = {line.number: line for line in routine.walk()}
     said = _said(routine)
@@ -151,6 +151,11 @@ def _expressions(line: Line) -> Iterator[Expression]:
     for slot, type_name, _, _ in line.spans:
         if type_name not in ("range", "text"):
             yield from expressions_in(line.values[slot])
+
+
+def operations_at(routine: Routine, line: int) -> int:
+    """How many operations are reckoned in the head at this line."""
+    return sum(one.operations for one in _sums(routine) if one.line == line)
 
 
 def operations(expression: Expression) -> int:

@@ -62,7 +62,7 @@ def exposure_of(it: Analysis, thick: int = THICK) -> ExposureNotes:
     for frame, following in zip(played.frames, (*played.frames[1:], None), strict=True):
         if following is not None and following.line == frame.line:
             continue
-        faces, odd = _in_sight(played, frame)
+        faces, odd = in_sight(played, frame)
         writing = (
             *(f"{written[card]} on {card}" for card in odd if card in written),
             *(f"{what} on paper" for line, what in papers.items() if line <= frame.line),
@@ -104,8 +104,8 @@ def _looks(line: Line | None) -> tuple[tuple[str, ...], tuple[str, ...]]:
     return ((seen,), ()) if asks_spectator(line) else ((), (seen,))
 
 
-def _in_sight(played: Play, frame: Frame) -> tuple[tuple[str, ...], tuple[str, ...]]:
-    """(faces, odd backs) that show: what lies uppermost of each place."""
+def in_sight(played: Play, frame: Frame) -> tuple[tuple[str, ...], tuple[str, ...]]:
+    """(faces, odd backs) that everybody sees then: what lies uppermost of each place."""
     program = played.program
     named: Mapping[int, str] = {token: name for name, token in program.tokens.items()}
     faces, odd = [], []

@@ -199,6 +199,13 @@ def fragility_of(
     return replace(_ranked(read_routine(text), found), untried=len(slips) - done)
 
 
+def outcome_of(text: str, slip: Slip, budget: Budget, plain: Verdict) -> Outcome | None:
+    """What comes of one slip; `plain` is the verdict without it. None where the routine cannot be carried out at all."""
+    verdict = _proved(text, slip, budget.quiet())
+    before = _Before(text, budget.quiet()) if plain.verdict == REFUTED else None
+    return _judged(slip, verdict, plain, before) if verdict else None
+
+
 def _proved(text: str, slip: Slip, budget: Budget) -> Verdict | None:
     """None where the routine could not be carried out at all, so that it would be noticed.
 

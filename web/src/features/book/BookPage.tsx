@@ -71,7 +71,7 @@ export default function BookPage() {
     <div className="book">
       <Group className="book-head">
         <h1>The book</h1>
-        <FileButton accept=".csv,text/csv" onChange={(file) => file && look.mutate(file)}>
+        <FileButton accept=".csv,text/csv,.json,application/json" onChange={(file) => file && look.mutate(file)}>
           {(props) => (
             <Button {...props} variant="default" loading={look.isPending}>
               From a table…
@@ -80,6 +80,9 @@ export default function BookPage() {
         </FileButton>
         <Button variant="default" component="a" href="/api/book/book.csv" download>
           As a table
+        </Button>
+        <Button variant="default" component="a" href="/api/book/book.json" download>
+          As JSON
         </Button>
         <Button onClick={write}>Write a performance</Button>
       </Group>
@@ -162,7 +165,7 @@ export default function BookPage() {
         )}
       </div>
       <Modal opened={writing} onClose={shut} title={entry ? 'A performance' : 'A performance to write down'} size="lg">
-        {writing && <EntryForm entry={entry} done={shut} />}
+        {writing && <EntryForm entry={entry} of={Number(search.get('write')) || null} done={shut} />}
       </Modal>
       <Modal opened={rows !== null} onClose={() => setRows(null)} title="What the table has" size="xl">
         {rows && <Coming rows={rows} done={() => setRows(null)} />}

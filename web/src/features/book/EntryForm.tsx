@@ -3,7 +3,8 @@ import { getHotkeyHandler } from '@mantine/hooks';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { ApiError, api, type NewEntry, type Performance } from '../../api/client';
-import { bookQuery, questionsQuery, routinesQuery } from '../../api/queries';
+import { bookQuery, questionsQuery, routinesQuery, slipsOfQuery } from '../../api/queries';
+import { dropEntryDraft, entryDraft, keepEntryDraft } from './entryDraft';
 
 const ENDINGS: { value: NewEntry['ended']; label: string }[] = [
   { value: 'as planned', label: 'as planned' },
@@ -15,29 +16,39 @@ const ENDINGS: { value: NewEntry['ended']; label: string }[] = [
 const today = () => new Date().toLocaleDateString('sv-SE');
 
 /** One performance: which routine, when, how it ended, what they chose. All but the routine and the day may be left out. */
-export function EntryForm({ entry, done }: { entry: Performance | null; done: () => void }) {
+export function EntryForm({ entry, of = null, done }: { entry: Performance | null; of?: number | null; done: () => void }) {
   const client = useQueryClient();
   const { data: routines = [] } = useQuery(routinesQuery());
   const { data: book = [] } = useQuery(bookQuery());
   const mine = routines.find((one) => one.uid === entry?.routine)?.id ?? null;
-  const [id, setId] = useState<number | null>(mine);
-  const [told, setTold] = useState<NewEntry>({
-    played_on: entry?.played_on ?? today(),
-    occasion: entry?.occasion ?? book[0]?.occasion ?? '',
-    audience: entry?.audience ?? '',
-    ended: entry?.ended ?? 'as planned',
-    chosen: entry?.chosen ?? {},
-    slip: entry?.slip ?? '',
-    minutes: entry?.minutes ?? null,
-    went: entry?.went ?? null,
-    note: entry?.note ?? '',
-  });
+  const draft = entryDraft(entry?.uid ?? '');
+  const [id, setId] = useState<number | null>(mine ?? of ?? draft?.routine_id ?? null);
+  const [told, setTold] = useState<NewEntry>(
+    (draft && (of === null || draft.routine_id === of) ? draft : null) ?? {
+      played_on: entry?.played_on ?? today(),
+      occasion: entry?.occasion ?? book[0]?.occasion ?? '',
+      audience: entry?.audience ?? '',
+      ended: entry?.ended ?? 'as planned',
+      chosen: entry?.chosen ?? {},
+      slip: entry?.slip ?? '',
+      minutes: entry?.minutes ?? null,
+      went: entry?.went ?? null,
+      note: entry?.note ?? '',
+    },
+  );
+  const { data: slips = [] } = useQuery({ ...slipsOfQuery(id ?? 0), enabled: id !== null });
   const { data: questions = [] } = useQuery({ ...questionsQuery(id ?? 0), enabled: id !== null });
-  const set = (change: Partial<NewEntry>) => setTold({ ...told, ...change });
+  // The browser keeps what is typed until it is in the book.
+  const set = (change: Partial<NewEntry>) => {
+    const next = { ...told, ...change };
+    setTold(next);
+    keepEntryDraft(entry?.uid ?? '', { ...next, routine_id: id });
+  };
   const save = useMutation({
     // A performance that is changed keeps the text that was played.
     mutationFn: () => (entry ? api.changeEntry(entry.uid, told) : api.writeEntry({ ...told, routine_id: id })),
     onSuccess: () => {
+      dropEntryDraft(entry?.uid ?? '');
       void client.invalidateQueries({ queryKey: bookQuery().queryKey });
       done();
     },
@@ -65,7 +76,11 @@ export function EntryForm({ entry, done }: { entry: Performance | null; done: ()
           placeholder="What was shown"
           data={routines.map((one) => ({ value: String(one.id), label: one.title }))}
           value={id === null ? null : String(id)}
-          onChange={(now) => setId(now === null ? null : Number(now))}
+          onChange={(now) => {
+            const next = now === null ? null : Number(now);
+            setId(next);
+            keepEntryDraft('', { ...told, routine_id: next });
+          }}
         />
       )}
       <Group grow align="start">
@@ -106,7 +121,14 @@ export function EntryForm({ entry, done }: { entry: Performance | null; done: ()
       )}
       {wrong('chosen') && <p className="trouble">{wrong('chosen')}</p>}
       <Group grow align="start">
-        <Autocomplete label="What slipped" placeholder="nothing" data={words('slip')} value={told.slip} onChange={(slip) => set({ slip })} />
+        <Autocomplete
+          label="What slipped"
+          placeholder="nothing"
+          limit={30}
+          data={[...new Set([...slips, ...words('slip')])]}
+          value={told.slip}
+          onChange={(slip) => set({ slip })}
+        />
         <NumberInput
           label="Minutes"
           value={told.minutes ?? ''}
@@ -128,7 +150,13 @@ export function EntryForm({ entry, done }: { entry: Performance | null; done: ()
         <p role="alert">{trouble?.whole ?? save.error.message}</p>
       )}
       <Group justify="end">
-        <Button variant="default" onClick={done}>
+        <Button
+          variant="default"
+          onClick={() => {
+            dropEntryDraft(entry?.uid ?? '');
+            done();
+          }}
+        >
           Leave it
         </Button>
         <Button type="submit" loading={save.isPending} disabled={!entry && id === null}>

@@ -4,8 +4,9 @@ import { IconPlus, IconSearch, IconTrash } from '@tabler/icons-react';
 import { useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { ApiError, api, type Proof, type Routine } from '../../api/client';
-import { proveQuery, routinesQuery } from '../../api/queries';
+import { ApiError, api, type Practised, type Proof, type Routine } from '../../api/client';
+import { practisedQuery, proveQuery, routinesQuery } from '../../api/queries';
+import { ago } from '../practice/ago';
 import { ImportButtons } from '../keep/Import';
 import { VerdictMark, toneOf } from '../bench/VerdictBar';
 import { useCommands } from '../palette/commands';
@@ -19,6 +20,9 @@ export function ShelfPage() {
   const [sought, setSought] = useState('');
   const { data: routines, error, refetch } = useQuery(routinesQuery());
   const proofs = useQueries({ queries: (routines ?? []).map((routine) => proveQuery(routine.text, 'long')) });
+
+  const { data: practised = [] } = useQuery(practisedQuery());
+  const worked = new Map(practised.map((one) => [one.routine, one]));
 
   const changed = () => client.invalidateQueries({ queryKey: routinesQuery().queryKey });
   const opened = (routine: Routine) => {
@@ -135,9 +139,30 @@ export function ShelfPage() {
               {routine.note && <p className="note">{routine.note}</p>}
               {routine.unread && <p className="note">{routine.unread}</p>}
               <p className="says figures">{says(proof)}</p>
+              <Worked of={worked.get(routine.id)} />
               {routine.badges.length > 0 && <p className="badges">{routine.badges.join(' · ')}</p>}
             </div>
             <Group gap={4} className="item-tools">
+              <Button
+                variant="subtle"
+                color="gray"
+                size="compact-sm"
+                component={Link}
+                to={`/practice/${routine.id}?tab=rehearse`}
+                aria-label={`Rehearse ${routine.title}`}
+              >
+                Rehearse
+              </Button>
+              <Button
+                variant="subtle"
+                color="gray"
+                size="compact-sm"
+                component={Link}
+                to={`/book?write=${routine.id}`}
+                aria-label={`Write down ${routine.title}`}
+              >
+                Write down
+              </Button>
               <Button variant="subtle" color="gray" size="compact-sm" component={Link} to={`/show/${routine.id}`} aria-label={`Show ${routine.title}`}>
                 Show
               </Button>
@@ -157,6 +182,17 @@ export function ShelfPage() {
       </ul>
     </div>
   );
+}
+
+/** When it was last shown and rehearsed, and what of it is due. */
+function Worked({ of }: { of: Practised | undefined }) {
+  if (!of) return null;
+  const said = [
+    of.last_shown && `shown ${ago(of.last_shown)}`,
+    of.last_rehearsed && `rehearsed ${ago(of.last_rehearsed)}`,
+    of.due > 0 && `${of.due} to drill today`,
+  ].filter(Boolean);
+  return said.length ? <p className="worked">{said.join(' · ')}</p> : null;
 }
 
 function says(proof: Proof | undefined): string {

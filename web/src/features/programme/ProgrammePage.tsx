@@ -1,0 +1,108 @@
+import { Button, Group, Select, Skeleton } from '@mantine/core';
+import { notifications } from '@mantine/notifications';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMemo } from 'react';
+import { useNavigate, useParams } from 'react-router';
+import { ApiError, api, type Occasion } from '../../api/client';
+import { programmesQuery } from '../../api/queries';
+import { useCommands } from '../palette/commands';
+import { ProgrammeEditor } from './ProgrammeEditor';
+import './programme.css';
+
+const EMPTY: Occasion = {
+  title: 'A new occasion',
+  held_on: '',
+  begins: '',
+  place: '',
+  audience: '',
+  people: null,
+  minutes: null,
+  packs: 2,
+  pockets: ['pocket'],
+  routines: [],
+  wishes: [
+    { kind: 'fewest warnings', routine: '' },
+    { kind: 'least resetting', routine: '' },
+    { kind: 'fewest packs', routine: '' },
+  ],
+  kept: [],
+};
+
+/** What is to be shown at an occasion, and what it takes. */
+export default function ProgrammePage() {
+  const go = useNavigate();
+  const client = useQueryClient();
+  const { uid } = useParams();
+  const { data: programmes } = useQuery(programmesQuery());
+  const changed = () => client.invalidateQueries({ queryKey: programmesQuery().queryKey });
+  const refused = (error: Error) => notifications.show({ color: 'red', message: error instanceof ApiError ? error.whole : error.message });
+  const add = useMutation({
+    mutationFn: () => api.addProgramme(EMPTY),
+    onSuccess: async (added) => {
+      await changed();
+      void go(`/programme/${added.uid}`);
+    },
+    onError: refused,
+  });
+  const putBack = useMutation({ mutationFn: api.putBackProgramme, onSuccess: changed, onError: refused });
+  const strike = useMutation({
+    mutationFn: api.strikeProgramme,
+    onSuccess: async (gone) => {
+      await changed();
+      void go('/programme');
+      const id = notifications.show({
+        autoClose: 12_000,
+        message: (
+          <Group justify="space-between">
+            {gone.occasion.title} is struck out.
+            <Button
+              size="compact-sm"
+              variant="default"
+              onClick={() => {
+                putBack.mutate(gone);
+                notifications.hide(id);
+              }}
+            >
+              Put it back
+            </Button>
+          </Group>
+        ),
+      });
+    },
+    onError: refused,
+  });
+  const { mutate: addOne } = add;
+  const commands = useMemo(() => [{ id: 'programme', group: 'Programme', label: 'New programme', run: () => addOne() }], [addOne]);
+  useCommands('programme', commands);
+  if (!programmes) return <Skeleton height={300} aria-label="Fetching the programmes" />;
+  const chosen = programmes.find((one) => one.uid === uid) ?? programmes[0];
+  return (
+    <div className="programme">
+      <Group className="programme-head">
+        <h1>The programme</h1>
+        {programmes.length > 1 && (
+          <Select
+            aria-label="Which programme"
+            allowDeselect={false}
+            data={programmes.map((one) => ({ value: one.uid, label: [one.occasion.title, one.occasion.held_on].filter(Boolean).join(', ') }))}
+            value={chosen?.uid ?? null}
+            onChange={(to) => void go(`/programme/${to}`)}
+            w={280}
+          />
+        )}
+        <Button variant="default" loading={add.isPending} onClick={() => add.mutate()}>
+          New programme
+        </Button>
+      </Group>
+      {chosen ? (
+        <ProgrammeEditor key={chosen.uid} programme={chosen} strike={() => strike.mutate(chosen.uid)} />
+      ) : (
+        <div className="empty">
+          <h1>Nothing is planned yet</h1>
+          <p>A programme is an occasion and what is shown there, in its order. The bench works out what happens to the packs in between.</p>
+          <Button onClick={() => add.mutate()}>Plan the first one</Button>
+        </div>
+      )}
+    </div>
+  );
+}
