@@ -11,10 +11,10 @@ from fastapi.responses import Response
 from pydantic import Field
 
 from ..core.practice.drills import Due
+from ..core.practice.imagined import Habit
 from ..core.practice.kept import Answer, BeatDone, Rehearsed
 from ..core.practice.rehearsal import LineTime, Rehearsal
 from ..core.practice.schedule import standings
-from ..core.practice.imagined import Habit
 from ..core.show.paces import Paces
 from ..core.spreadsheet import csv_text
 from ..store import Book, Practice

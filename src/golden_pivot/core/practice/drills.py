@@ -19,9 +19,9 @@ from ..language.routine import STEP
 from ..show.setup import setup_of
 from ..show.sums import shortcuts_of
 from .asked import needed_on
+from .imagined import some_paths
 from .kept import Answer
 from .schedule import standings
-from .imagined import some_paths
 
 MOST_QUESTIONS = 160
 """of a drill, enough for every card of a pack in every direction; of more, so many that lie apart are taken"""

@@ -18,8 +18,8 @@ from ..show.paces import Paces
 from ..show.requests import asks_spectator
 from ..show.wording import spoken
 from .asked import Needed, needed_on
-from .kept import BeatDone, Rehearsed
 from .imagined import Habit, spectator
+from .kept import BeatDone, Rehearsed
 
 MOST_ROUNDS_SEEN = 400
 """beats; a routine that goes on is cut off there"""
