@@ -10,6 +10,7 @@ import pytest
 
 from golden_pivot.core.book.performance import BadEntry
 from golden_pivot.core.budget import Budget
+from golden_pivot.core.programme.giving_out import give_out
 from golden_pivot.core.programme.occasion import MOST_ROUTINES, Occasion, Wish, checked
 from golden_pivot.core.programme.order import MOST_ORDERED, Costs, best_order
 from golden_pivot.core.programme.running_order import Played, Programme
@@ -98,8 +99,31 @@ def test_an_earlier_wish_goes_before_a_later_one_and_says_what_it_costs() -> Non
     fewest = best_order(costs, [PACKS, RESET], ["a", "b"], 2, None)
     assert fewest.found and (fewest.found.order, fewest.found.resetting) == ((1, 0), 5.0)
     assert fewest.gives == ("Least resetting gives way to fewest packs: 5 seconds, where 0 seconds could be had.",)
-    as_it_is = best_order(costs, [PACKS, RESET], ["a", "b"], 2, None, fixed=True).found
-    assert as_it_is and (as_it_is.order, as_it_is.resetting, as_it_is.pack) == ((0, 1), 20.0, (1, 1))
+
+
+@pytest.mark.parametrize("seed", range(40))
+@pytest.mark.parametrize("goals", [[RESET, PACKS], [PACKS, RESET]], ids=lambda g: g[0].kind)
+def test_packs_are_given_out_in_an_order_that_stands_as_well_as_can_be(seed: int, goals: list[Wish]) -> None:
+    n, packs = 3 + seed % 4, 1 + seed % 3
+    costs = some_costs(n, 100 + seed)
+    given = give_out(n, costs.between, packs, goals[0] == PACKS)
+    resetting, last = 0.0, {}
+    for place, pack in enumerate(given):
+        if pack in last:
+            resetting += costs.between[last[pack], place]
+        last[pack] = place
+    least = by_brute_force(costs, goals, packs, lambda order: list(order) == sorted(order))
+    if least is None:  # too few are at hand: as few as it takes
+        assert by_brute_force(costs, goals, len(set(given)) - 1, lambda order: list(order) == sorted(order)) is None
+        return
+    values = {"least resetting": round(10 * resetting), "fewest packs": len(set(given))}
+    assert tuple(values[goal.kind] for goal in goals) == least
+    assert list(dict.fromkeys(given)) == list(range(1, 1 + len(set(given))))
+
+
+def test_sixty_routines_have_their_packs() -> None:
+    between = {(i, j): float((7 * i + 3 * j) % 20) for j in range(60) for i in range(max(0, j - 8), j)}
+    assert set(give_out(60, between, 3, False)) <= {1, 2, 3} and set(give_out(60, between, 3, True)) == {1}
 
 
 def programme(*names: str, **more: object) -> Programme:

@@ -58,15 +58,13 @@ class Best:
     settled: bool
 
 
-def best_order(
-    costs: Costs, wishes: Sequence[Wish], uids: Sequence[str], packs: int, minutes: int | None, fixed: bool = False
-) -> Best:
-    """`fixed`: the order stays as it is, and only the packs are given out. Up to MOST_ORDERED routines otherwise."""
+def best_order(costs: Costs, wishes: Sequence[Wish], uids: Sequence[str], packs: int, minutes: int | None) -> Best:
+    """Up to MOST_ORDERED routines. In an order that stands giving_out.py gives out the packs."""
     if not uids:
         return Best(Order((), (), 0.0, 0, 0.0), (), (), True)
-    model = _Model(costs, packs, fixed)
+    model = _Model(costs, packs)
     must = {wish: rule for wish in wishes if (rule := model.must(wish, uids, minutes)) is not None}
-    hard = [] if fixed else list(must.values())
+    hard = list(must.values())
     goals = [(wish, model.goal(wish)) for wish in wishes if wish.kind in GOALS]
     if not goals:
         goals = [(Wish("least resetting"), model.goal(Wish("least resetting")))]
@@ -74,8 +72,8 @@ def best_order(
     if best is None:
         return Best(None, (), (), False)
     if not best:
-        return Best(None, () if fixed else tuple(model.clash(must)), (), True)
-    gives = [] if fixed else list(_gives(model, goals, hard, best))
+        return Best(None, tuple(model.clash(must)), (), True)
+    gives = list(_gives(model, goals, hard, best))
     return Best(model.read(best, [goal for _, goal in goals], hard), (), tuple(gives), True)
 
 
@@ -102,22 +100,21 @@ def _amount(wish: Wish, value: int) -> str:
 class _Model:
     """at[i][p]: routine i has place p; takes[i, j]: j has its pack from i."""
 
-    def __init__(self, costs: Costs, packs: int, fixed: bool) -> None:
-        self.costs, self.n, self.fixed = costs, len(costs.seconds), fixed
+    def __init__(self, costs: Costs, packs: int) -> None:
+        self.costs, self.n = costs, len(costs.seconds)
         n = self.n
-        self.at = [[z3.BoolVal(i == p) if fixed else z3.Bool(f"at {i} {p}") for p in range(n)] for i in range(n)]
-        pairs = [(i, j) for i, j in costs.between if i < j or (i > j and not fixed)]
+        self.at = [[z3.Bool(f"at {i} {p}") for p in range(n)] for i in range(n)]
+        pairs = [(i, j) for i, j in costs.between if i != j]
         self.takes = {pair: z3.Bool(f"takes {pair}") for pair in pairs}
         self.rules: list[z3.BoolRef] = []
         for row in (which(i) for i in range(n) for which in (self._from, self._to)):
             if row:
                 self.rules.append(z3.PbLe([(one, 1) for one in row], 1))
-        if not fixed:
-            place = [z3.Sum([z3.If(self.at[i][p], p, 0) for p in range(n)]) for i in range(n)]
-            self.rules += [z3.Implies(takes, place[i] < place[j]) for (i, j), takes in self.takes.items()]
-            for i in range(n):
-                self.rules.append(z3.PbEq([(self.at[i][p], 1) for p in range(n)], 1))
-                self.rules.append(z3.PbEq([(self.at[p][i], 1) for p in range(n)], 1))
+        place = [z3.Sum([z3.If(self.at[i][p], p, 0) for p in range(n)]) for i in range(n)]
+        self.rules += [z3.Implies(takes, place[i] < place[j]) for (i, j), takes in self.takes.items()]
+        for i in range(n):
+            self.rules.append(z3.PbEq([(self.at[i][p], 1) for p in range(n)], 1))
+            self.rules.append(z3.PbEq([(self.at[p][i], 1) for p in range(n)], 1))
         self.used = n - z3.Sum([z3.If(takes, 1, 0) for takes in self.takes.values()] or [z3.IntVal(0)])
         self.resetting = self._weighed({pair: round(10 * costs.between[pair]) for pair in self.takes}, self.takes)
         self.rules.append(self.used <= packs)
@@ -198,7 +195,7 @@ class _Model:
     def read(self, best: Sequence[int], goals: Sequence[z3.ArithRef], hard: Sequence[z3.BoolRef]) -> Order:
         """Of several that are as good the one that comes first when routines and packs are read from the left."""
         solver = self._solver([*hard, *(goal == value for goal, value in zip(goals, best, strict=True))])
-        for p in range(self.n if not self.fixed else 0):
+        for p in range(self.n):
             _first_that_can(solver, [self.at[i][p] for i in range(self.n)])
         for takes in self.takes.values():
             _first_that_can(solver, [takes, z3.Not(takes)])

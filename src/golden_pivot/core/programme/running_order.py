@@ -11,6 +11,7 @@ from ..english import counted
 from ..language.parser import read_routine
 from ..show.paces import Paces
 from .calls import Call, calls_of, likeness, warnings_beside
+from .giving_out import give_out
 from .in_between import in_between, in_words
 from .known import Known, known_of
 from .occasion import Occasion
@@ -86,6 +87,7 @@ class Programme:
     ) -> None:
         self.played, self.occasion, self.budget, self.paces = played, occasion, budget, paces or Paces()
         self._pairs: dict[tuple[str, str], PackBetween] = {}
+        self._waits: dict[str, str] = {}
         looked_at: dict[str, Known] = {}
         for nth, one in enumerate(played, start=1):
             budget.progress(f"routine {nth} of {len(played)}")
@@ -113,11 +115,9 @@ class Programme:
         n = len(order)
         near = ((i, j) for j in range(n) for i in range(max(0, j - NEAR), j))
         costs = self._costs(order, near, lambda nth, of: self.budget.progress(f"pack {nth} of {of}"))
-        uids = [self.played[at].uid for at in order]
-        best = best_order(costs, self.occasion.wishes, uids, self.occasion.packs, None, fixed=True)
-        if best.found is None:
-            best = best_order(costs, self.occasion.wishes, uids, max(n, 1), None, fixed=True)
-        packs = best.found.pack if best.found else tuple(range(1, n + 1))
+        kinds = [wish.kind for wish in self.occasion.wishes]
+        fewest = "fewest packs" in kinds and "least resetting" not in kinds[: kinds.index("fewest packs")]
+        packs = give_out(n, costs.between, self.occasion.packs, fewest)
         turns = tuple(self._turns(order, packs))
         seconds = turns[-1].begins + turns[-1].seconds if turns else 0.0
         known = [self.known[at] for at in order]
@@ -140,12 +140,18 @@ class Programme:
             after = last.get(pack)
             between = self.between(order[after], at) if after is not None else None
             now += between.seconds if between else 0.0
-            ready = in_words(in_between(known.text, self.budget.afresh())) if known.method else ""
+            ready = self._ready(known)
             yield Turn(
                 known.uid, known.title, round(now, 1), known.seconds, known.measured, pack, after, between, ready, tuple(sorted(known.pockets)), known.trouble
             )  # fmt: skip
             now += known.seconds
             last[pack] = place
+
+    def _ready(self, known: Known) -> str:
+        if known.text not in self._waits:
+            found = in_between(known.text, self.budget.afresh()) if known.method else ()
+            self._waits[known.text] = in_words(found)
+        return self._waits[known.text]
 
     def _costs(
         self, order: Sequence[int], pairs: Iterator[tuple[int, int]], progress: Callable[[int, int], None]
