@@ -48,6 +48,7 @@ def set_up(text: str):  # type: ignore[no-untyped-def]
         line for line in document["lines"] if line.get("step", "note").startswith(("pack", "place", "note", "title"))
     ]
     path, _ = run(document)
+    path.table.named.pop("the card watched", None)  # another name for one that is placed
     return path.table
 
 
@@ -99,18 +100,22 @@ def carry_out(heaps: dict[str, list[Card]], rest: list[Card], move: Move, cards:
                 lying.insert(move.number - 1 + i, cards[token])
 
 
+def of_no_pack(text: str, table) -> set[str]:  # type: ignore[no-untyped-def]
+    """Cards that come from outside: with another back, written on, or ready at another place."""
+    written_on = {line.get("bearer") for line in routine_json(read_routine(text))["lines"]}
+    return {
+        name for name, card in table.named.items()
+        if card not in table.heaps["deck"] or card.odd_back or name in written_on
+    }  # fmt: skip
+
+
 def check(first: str, second: str, found: PackBetween, most: int = MOST_PATHS) -> int:
     """How many paths were gone. Cards of the second that the first does not know are looked for at every place in turn."""
     wanted_table = set_up(second)
     wanted = as_it_lies(wanted_table.heaps, wanted_table.named)
     begun = set_up(first)
     own = list(begun.named)
-    written_on = {line.get("bearer") for line in routine_json(read_routine(second))["lines"]}
-    coming = {
-        name
-        for name, card in wanted_table.named.items()
-        if card not in wanted_table.heaps["deck"] or card.odd_back or name in written_on
-    }
+    coming, begun_coming = of_no_pack(second, wanted_table), of_no_pack(first, begun)
     gone = 0
     for nth, path in enumerate(islice(each_path(routine_json(read_routine(first))), most)):
         if path.stuck:
@@ -125,7 +130,13 @@ def check(first: str, second: str, found: PackBetween, most: int = MOST_PATHS) -
             heaps = {name: list(heap) for name, heap in path.table.heaps.items() if heap}
             rest = [Card(900 + i, False) for i in range(120)]
             cards = {name: path.table.named[name] for name in own}
-            anyone = [card for heap in heaps.values() for card in heap if card not in cards.values()] + rest[-3:]
+            for name in [
+                name for name in own if name in wanted_table.named and (name in begun_coming) != (name in coming)
+            ]:
+                cards[f"{name} that is not of the pack" if name in begun_coming else f"{name} as it was"] = cards.pop(
+                    name
+                )
+            anyone = [card for heap in heaps.values() for card in heap if card not in cards.values()] + rest[-12:]
             hidden = [name for name in wanted_table.named if name not in cards]
             at = {one.card: begun.heaps["deck"][one.position - 1].number for one in ahead}
             for i, name in enumerate(hidden):
@@ -212,6 +223,17 @@ def test_what_would_spoil_a_pack_that_lies_ready() -> None:
     assert lies == {"cut": False, "shuffled": False, "turned over": False}
     assert all(one.harmless for one in in_between(demo_text("watch_below"), Budget()))
     assert in_between(demo_text("last_orders"), Budget()) == ()  # it has a blank
+
+
+def test_a_card_of_the_same_name_from_another_pack_is_another_card() -> None:
+    odd = "Pack: 20 cards, any order\nPlace queen of hearts in pocket, with an odd back\nPlace KEY on top\nDeal 3 cards from deck\n"
+    own = "Pack: 20 cards, any order\nPlace queen of hearts on top\nDeal 1 card from deck\n"
+    there = between(odd, own)
+    assert [move.kind for move in there.moves] == ["gather", "take", "count", "insert"], there
+    assert "queen of hearts and queen of hearts that is not of the pack" in there.says
+    back = between(own, odd)
+    assert [move.kind for move in back.moves] == ["gather", "take", "count", "insert", "insert"], back
+    assert check(odd, own, there) and check(own, odd, back)
 
 
 def test_another_pack() -> None:

@@ -129,7 +129,10 @@ def _wanted(
     program: Program, has: Sequence[Lying], second: Routine, needs: Sequence[Lying]
 ) -> tuple[dict[str, bytes], Cards]:
     """How the cards are to lie, in the tokens of the first; cards that it does not know have new ones."""
-    there = {one.card: token for one in has if (token := program.tokens.get(one.card, 0))}
+    strangers, guests = _foreign(has), _foreign(needs)
+    all_there = {one.card: token for one in has if (token := program.tokens.get(one.card, 0))}
+    # A card of the pack and one of the same name from outside of it are two.
+    there = {card: token for card, token in all_there.items() if (card in strangers) == (card in guests)}
     tokens = dict(there)
     for one in needs:
         tokens.setdefault(one.card, max([*program.tokens.values(), *tokens.values(), 0]) + 1)
@@ -137,13 +140,20 @@ def _wanted(
     mine = {other.tokens[one.card]: tokens[one.card] for one in needs}
     plain = bytes(mine.get(byte & TOKEN, 0) | (byte & FACE_UP) for byte in range(256))
     wanted = {place: heap.translate(plain) for place, heap in table_of(other, other.start).items()}
-    foreign = _foreign(needs)
-    new = {one.card for one in needs} - set(there)
+    wants = {one.card for one in needs}
+    out = {
+        card: token
+        for card, token in all_there.items()
+        if card in strangers and not (card in there and card in wants)
+    }
+    names = {token: name for name, token in tokens.items()}
+    names |= {token: f"{card} that is not of the pack" if card in wants else card for card, token in out.items()}
+    new = wants - set(there)
     return wanted, Cards(
-        {token: name for name, token in tokens.items()},
-        hidden=frozenset(tokens[card] for card in new - foreign),
-        coming=frozenset(tokens[card] for card in new & foreign),
-        out=frozenset(there[card] for card in _foreign(has) - {one.card for one in needs} if card in there),
+        names,
+        hidden=frozenset(tokens[card] for card in new - guests),
+        coming=frozenset(tokens[card] for card in new & guests),
+        out=frozenset(out.values()),
     )
 
 
