@@ -173,7 +173,7 @@ def test_between_a_routine_and_itself_it_is_the_reset(text: str) -> None:
         assume(False)
     if plan and found.state != "another pack":
         assert found.covered <= sum(move.is_covered for move in plan.moves) * 1000
-        assert bool(found.moves) == bool(plan.moves), (plan, found)
+        assert not found.moves or plan.moves, (plan, found)  # what lies still is left alone here
 
 
 # By hand: (first, second, what comes out, kinds of the moves, cards put in before)

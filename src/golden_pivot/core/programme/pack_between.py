@@ -154,6 +154,7 @@ def _wanted(
         hidden=frozenset(tokens[card] for card in new - guests),
         coming=frozenset(tokens[card] for card in new & guests),
         out=frozenset(out.values()),
+        may_lie_still=True,
     )
 
 
