@@ -8,7 +8,7 @@ from typing import Annotated, Any
 
 from fastapi import APIRouter, Depends
 from fastapi.responses import Response
-from pydantic import Field
+from pydantic import Field, field_validator
 
 from ..core.practice.drills import Due
 from ..core.practice.imagined import Habit
@@ -19,9 +19,8 @@ from ..core.show.paces import Paces
 from ..core.spreadsheet import csv_text
 from ..store import Book, Practice
 from .asking import JobsIn
-from .downloads import attachment
 from .models import Shape, Text
-from .routes import ShelfIn
+from .routes import ShelfIn, saved_as
 from .show_routes import own_paces
 
 router = APIRouter(prefix="/api/practice")
@@ -78,6 +77,13 @@ class RehearsedIn(Shape):
     habit: Text = Field(max_length=40)
     done: list[BeatDone] = Field(max_length=1000)
     finished: bool
+
+    @field_validator("done")
+    @classmethod
+    def _takes_a_time(cls, done: list[BeatDone]) -> list[BeatDone]:
+        if not all(0 <= one.seconds <= 3600 for one in done):  # what is no number is not between them either
+            raise ValueError("seconds from 0 to 3,600")
+        return done
 
 
 class TimesOut(Shape):
@@ -147,8 +153,7 @@ async def drills_file(routine_id: int, practice: PracticeIn, shelf: ShelfIn, job
     ]  # fmt: skip
     head = ["drill", "known", "asks", "answer", "rule", "asked", "right", "seconds", "due"]
     return Response(
-        csv_text([head, *rows]), media_type="text/csv; charset=utf-8",
-        headers=attachment(f"drills of {shelf.routine(routine_id).text.partition(chr(10))[0][:40]}", "csv"),
+        csv_text([head, *rows]), media_type="text/csv; charset=utf-8", headers=saved_as(routine_id, "drills.csv", shelf),
     )  # fmt: skip
 
 

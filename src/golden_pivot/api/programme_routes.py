@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import base64
 from collections.abc import Mapping
-from dataclasses import asdict
+from dataclasses import asdict, replace
 from datetime import date
 from statistics import median
 from typing import Annotated, Any, Literal
@@ -13,7 +13,7 @@ from fastapi import APIRouter, Depends, Query
 from fastapi.responses import Response
 from pydantic import Field, TypeAdapter
 
-from ..core.book.performance import BadEntry, Performance
+from ..core.book.performance import BadEntry, Performance, mark
 from ..core.book.performance import checked as checked_entry
 from ..core.language.parser import read_routine
 from ..core.programme.occasion import Occasion, checked
@@ -90,8 +90,8 @@ def strike_programme(uid: str, programmes: ProgrammesIn) -> Programme:
 
 @router.post("/put-back")
 def put_back_programme(gone: Programme, programmes: ProgrammesIn) -> Done:
-    """After it was struck."""
-    return Done(done=programmes.take_in([gone]) == 1)
+    """After it was struck. 422 where something cannot be so."""
+    return Done(done=programmes.take_in([replace(gone, uid=mark(gone.uid), occasion=checked(gone.occasion))]) == 1)
 
 
 def _asked(occasion: Occasion, shelf: ShelfIn) -> tuple[dict[str, Any], list[str]]:

@@ -18,7 +18,7 @@ from dataclasses import asdict, dataclass, field, fields, replace
 from datetime import UTC, date, datetime
 from typing import Any, NamedTuple
 
-from ..core.book.performance import BadEntry, Performance, checked
+from ..core.book.performance import BadEntry, Performance, checked, mark
 from ..core.faults import PivotError
 from ..core.practice.kept import Answer, BeatDone, Rehearsed
 from ..core.programme.occasion import checked as checked_occasion
@@ -244,29 +244,30 @@ def _performance(one: Any) -> Performance:
 
 def _programme(one: Any) -> Programme:
     occasion = checked_occasion(occasion_of(one["occasion"]))
-    return Programme(_uid(one), occasion, max(1, min(int(one["revision"]), 10**9)), str(one["changed_at"]))
+    return Programme(
+        mark(str(one["uid"])), occasion, max(1, min(int(one["revision"]), 10**9)), str(one["changed_at"])
+    )
 
 
 def _answer(one: Any) -> Answer:
     seconds = min(3600.0, max(0.0, float(one["seconds"])))
     at = datetime.fromisoformat(str(one["answered_at"])).astimezone(UTC).isoformat(timespec="milliseconds")
     return Answer(
-        _uid(one), str(one["routine"]), str(one["drill"]), str(one["question"]), at, bool(one["right"]), seconds
+        mark(str(one["uid"])),
+        str(one["routine"]),
+        str(one["drill"]),
+        str(one["question"]),
+        at,
+        bool(one["right"]),
+        seconds,
     )
 
 
 def _rehearsed(one: Any) -> Rehearsed:
     done = tuple(BeatDone(**beat) for beat in one["done"])
     return Rehearsed(
-        _uid(one), str(one["routine"]), str(one["held_at"]), str(one["level"]), str(one["habit"]), done, bool(one["finished"])
+        mark(str(one["uid"])), str(one["routine"]), str(one["held_at"]), str(one["level"]), str(one["habit"]), done, bool(one["finished"])
     )  # fmt: skip
-
-
-def _uid(one: Any) -> str:
-    uid = str(one["uid"])
-    if not _UID.fullmatch(uid):
-        raise BadEntry("uid", f"“{uid[:40]}” is no mark of an entry.", "")
-    return uid
 
 
 _ROOMS: Mapping[str, Callable[[Any], Any]] = {

@@ -66,12 +66,16 @@ def day_of(words: str) -> date:
         raise BadEntry("played_on", f"“{plain[:40]}” is no day.", "Write it as 2026-11-28 or 28.11.2026.") from None
 
 
+def mark(uid: str) -> str:
+    """The mark of an entry, as it is. Raises BadEntry for what is none."""
+    if not _UID.fullmatch(uid):
+        raise BadEntry("uid", f"“{uid[:40]}” is no mark of an entry.", "Leave the column uid empty for a new one.")
+    return uid
+
+
 def checked(entry: Performance, today: date) -> Performance:
     """The entry with its day as it is kept. Raises BadEntry."""
-    if not _UID.fullmatch(entry.uid):
-        raise BadEntry(
-            "uid", f"“{entry.uid[:40]}” is no mark of an entry.", "Leave the column uid empty for a new one."
-        )
+    mark(entry.uid)
     for name in (*_SHORT, "routine", "text"):
         words = getattr(entry, name)
         if words != words.encode(errors="replace").decode():

@@ -7,7 +7,7 @@ is no question: something else is needed for it than what is told.
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from datetime import datetime
 from itertools import groupby, pairwise
 
@@ -178,8 +178,3 @@ def now_due(standing: Sequence[Due], now: datetime, new: int = 12) -> tuple[Due,
     due = [one for one in standing if one.due and datetime.fromisoformat(one.due) <= now]
     fresh = [one for one in standing if one.due is None]
     return (*sorted(due, key=lambda one: one.due or ""), *fresh[: max(0, new)])
-
-
-def only(drills: Sequence[Drill], name: str) -> tuple[Drill, ...]:
-    """One drill, or all of them for an empty name."""
-    return tuple(replace(drill) for drill in drills if not name or drill.name == name)

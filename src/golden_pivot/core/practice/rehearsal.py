@@ -77,12 +77,7 @@ def rehearsal_of(
         line = lines[number]
         last = played.frames[at]
         mine = asked.get(number, [])
-        case_first = [
-            one
-            for chain in asked.values()
-            for one in chain
-            if one.kind == "case" and _is_in(routine, one.line, number)
-        ]
+        case_first = [one for chain in asked.values() for one in chain if one.kind == "case" and number >= one.line]
         beats.append(Cue(
             number, turn, asks_spectator(line), line.text.strip(), _keyword(line),
             tuple(spoken(one) for one in below.get(number, ()) if one.is_ == PATTER),
@@ -120,11 +115,6 @@ def _with_what_is_told(routine: Routine, order: Sequence[Key]) -> list[Key]:
                 found.append((line, turn, at))
         found.append((number, turn, at))
     return found
-
-
-def _is_in(routine: Routine, case: int, number: int) -> bool:
-    """The line is the first one that is done once the case at that line is known."""
-    return number >= case
 
 
 def _still(cases: Sequence[Needed], beats: Sequence[Cue]) -> list[Needed]:

@@ -66,7 +66,7 @@ def known_of(
         return _faulty(uid, title, text, f"not settled: {over}")
     handled = [line for line in routine.walk() if line.is_ == STEP and line.kind and line.kind.phase == HANDLING]
     singly = {line.number for line in handled if line.kind and line.kind.singly}
-    off = {one.place for one in lying if one.place in OFF_THE_TABLE} | set(_waiting(routine)) - {"hand"}
+    off = ({one.place for one in lying if one.place in OFF_THE_TABLE} | set(_waiting(routine))) - {"hand"}
     badges = it.badges
     return Known(
         uid, title, text, trouble, effort.seconds if minutes is None else 60 * minutes[0], minutes[1] if minutes else 0,
@@ -75,7 +75,7 @@ def known_of(
         tuple(dict.fromkeys(line.kind.title for line in handled if line.kind and line.kind.family == "Choices" and asks_spectator(line))),
         questions_of(text), tuple(dict.fromkeys(routine.said(Facet.ASSUMPTION))),
         frozenset([one.card for one in lying] + [card for one in predictions_of(routine) for card in one.cards]),
-        frozenset(off - {"hand"}), "no set-up" not in badges, {"borrowed pack", "no set-up"} <= set(badges),
+        frozenset(off), "no set-up" not in badges, {"borrowed pack", "no set-up"} <= set(badges),
     )  # fmt: skip
 
 
