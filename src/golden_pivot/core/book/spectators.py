@@ -62,6 +62,8 @@ class Shown:
     failed: int
     minutes: float | None
     """the middle one of those that were measured"""
+    measured: int
+    """how many were"""
     slips: tuple[SlipSeen, ...]
     """that happened, the most frequent first"""
 

@@ -20,6 +20,7 @@ from ..language.routine import Routine
 from ..search.program import Program
 from ..show.getting_ready import Cards, Move, Table, done, plans, seconds_of
 from ..show.paces import Paces
+from ..show.prediction_sheet import shown_by
 from ..show.reset import ENDS, MOST_ENDS, MOST_STEPS, ends_of, reset_program, table_of, tables_of
 from ..show.setup import Lying, setup_of
 
@@ -81,7 +82,7 @@ def pack_between(
         return _another("There are too many ways the cards can lie in between to go through them all.")
     if not ends:
         return _another(f"{first.title or 'The first'} comes to no end.")
-    wanted, cards = _wanted(program, has.lying, second, needs.lying)
+    wanted, cards = _wanted(program, first, has.lying, second, needs.lying)
     tables = _alike(tables_of(program, ends), wanted, cards)
     found = min(plans(tables, wanted, cards), key=_trouble, default=None)
     if found is None:
@@ -126,7 +127,7 @@ def _foreign(lying: Sequence[Lying]) -> set[str]:
 
 
 def _wanted(
-    program: Program, has: Sequence[Lying], second: Routine, needs: Sequence[Lying]
+    program: Program, first: Routine, has: Sequence[Lying], second: Routine, needs: Sequence[Lying]
 ) -> tuple[dict[str, bytes], Cards]:
     """How the cards are to lie, in the tokens of the first; cards that it does not know have new ones."""
     strangers, guests = _foreign(has), _foreign(needs)
@@ -154,7 +155,7 @@ def _wanted(
         hidden=frozenset(tokens[card] for card in new - guests),
         coming=frozenset(tokens[card] for card in new & guests),
         out=frozenset(out.values()),
-        may_lie_still=True,
+        shown=frozenset(token for card, token in there.items() if card in shown_by(first)),
     )
 
 

@@ -103,16 +103,19 @@ class Cards:
     """wanted, and from outside of the pack"""
     out: frozenset[int] = frozenset()
     """must not stay in the pack"""
-    may_lie_still: bool = False
-    """what lies right at its place all along, beside the pack, is left alone; else it was shown and is put back"""
+    shown: frozenset[int] = frozenset()
+    """taken from their place to be shown at the end, whatever the lines move: they are put back"""
 
 
 def plans(tables: Sequence[Table], wanted: Table, cards: Cards) -> Iterator[tuple[Move, ...]]:
     """Plans that serve all of these tables; the plainest first."""
+    # What lies right at its place from the beginning to the end need not be touched.
     still = {
         name
-        for name in wanted
-        if cards.may_lie_still and name != "deck" and all(table.get(name) == wanted[name] for table in tables)
+        for name, heap in wanted.items()
+        if name != "deck"
+        and not any(card & TOKEN in cards.shown for card in heap)
+        and all(table.get(name) == heap for table in tables)
     }
     heaps = sorted({name for table in tables for name in table} - still, key=lambda name: (name != "deck", name))
     shown = any(card >= FACE_UP for table in (*tables, wanted) for heap in table.values() for card in heap)

@@ -38,6 +38,12 @@ class Prediction:
         return f"{self.what}{waits}{f'; {self.turned} to be shown' if self.turned else ''}"
 
 
+def shown_by(routine: Routine) -> frozenset[str]:
+    """Cards that are taken from where they wait to be shown as a prediction, or for what is written on them."""
+    bearers = [str(line.values["bearer"]) for line in routine.having(Facet.PREDICTED_ON_BACK)]
+    return frozenset([*bearers, *(card for one in predictions_of(routine) if one.place for card in one.cards)])
+
+
 _FORETOLD = (Facet.PREDICTED_NUMBER, Facet.PREDICTED_CARDS, Facet.PREDICTED_ON_BACK)
 
 

@@ -19,7 +19,7 @@ from ..search.explorer import explore
 from ..search.program import Program, State
 from .getting_ready import Cards, Move, plans, seconds_of
 from .paces import Paces
-from .prediction_sheet import predictions_of
+from .prediction_sheet import predictions_of, shown_by
 from .setup import setup_of
 
 ENDS = Purpose(forget_places=False, keep_cards=True, follow_faces=True)
@@ -82,9 +82,9 @@ def reset_of(routine: Routine, budget: Budget, paces: Paces | None = None) -> Re
         return None
     wanted = table_of(program, program.start)
     tables = tables_of(program, ends) or [wanted]
-    moves = min(
-        plans(tables, wanted, Cards({token: name for name, token in program.tokens.items()})), key=len, default=None
-    )
+    names = {token: name for name, token in program.tokens.items()}
+    shown = frozenset(token for name, token in program.tokens.items() if name in shown_by(routine))
+    moves = min(plans(tables, wanted, Cards(names, shown=shown)), key=len, default=None)
     if moves is None:  # what lies face up at the beginning and has no name cannot be told from the others
         return None
     return ResetPlan(
