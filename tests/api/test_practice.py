@@ -68,6 +68,13 @@ def test_a_rehearsal_is_kept_beat_by_beat(client: TestClient, routine: dict[str,
     for many in (1, 2):
         whole = {"uid": "b1", "level": "memory", "habit": "awkward", "done": beats[:many], "finished": many == 2}
         assert client.put("/api/practice/1/rehearsals", json=whole).status_code == 200
+    for seconds in ("NaN", "-1", "1e9"):
+        body = (
+            '{"uid": "b2", "level": "x", "habit": "y", "finished": true, "done": [{"line": 1, "seconds": %s}]}'
+            % seconds
+        )
+        sent = client.put("/api/practice/1/rehearsals", content=body, headers={"content-type": "application/json"})
+        assert sent.status_code == 422
     times = client.get("/api/practice/1/times").json()
     assert times["rehearsals"] == 1 and [(one["line"], one["seconds"], one["wrong"]) for one in times["lines"]] == [
         (6, 7.0, 0),

@@ -36,6 +36,12 @@ def test_a_programme_is_saved_under_revisions(client: TestClient, made: dict[str
     refused = client.put(at, json={"occasion": {**changed, "begins": "25:00"}, "revision": 2})
     assert (refused.status_code, refused.json()["where"]) == (422, "begins") and refused.json()["remedy"]
     gone = client.delete(at).json()
+    for bad in (
+        {"uid": "../x"},
+        {"occasion": {**gone["occasion"], "packs": -3}},
+        {"occasion": {**gone["occasion"], "title": ""}},
+    ):
+        assert client.post("/api/programmes/put-back", json={**gone, **bad}).status_code == 422
     assert client.get("/api/programmes").json() == [] and client.get(at).status_code == 404
     assert client.post("/api/programmes/put-back", json=gone).json() == {"done": True}
     assert client.get("/api/programmes").json() == [saved]

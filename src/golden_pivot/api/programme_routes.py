@@ -3,10 +3,8 @@
 from __future__ import annotations
 
 import base64
-from collections.abc import Mapping
 from dataclasses import asdict, replace
 from datetime import date
-from statistics import median
 from typing import Annotated, Any, Literal
 
 from fastapi import APIRouter, Depends, Query
@@ -15,6 +13,7 @@ from pydantic import Field, TypeAdapter
 
 from ..core.book.performance import BadEntry, Performance, mark
 from ..core.book.performance import checked as checked_entry
+from ..core.book.spectators import shown_of
 from ..core.language.parser import read_routine
 from ..core.programme.occasion import Occasion, checked
 from ..core.programme.running_order import Proposal, RunningOrder
@@ -97,19 +96,14 @@ def put_back_programme(gone: Programme, programmes: ProgrammesIn) -> Done:
 def _asked(occasion: Occasion, shelf: ShelfIn) -> tuple[dict[str, Any], list[str]]:
     """What a worker needs; and what is not on the shelf any more. Times in the book go before times that are reckoned."""
     texts = {one.uid: one.text for one in shelf.routines()}
-    times = _minutes(Book(shelf.database).performances())
     here = [uid for uid in occasion.routines if uid in texts]
-    played = [{"uid": uid, "text": texts[uid], **times.get(uid, {})} for uid in here]
+    shown = {uid: shown_of(Book(shelf.database).performances(uid)) for uid in here}
+    played = [
+        {"uid": uid, "text": texts[uid], "minutes": shown[uid].minutes, "measured": shown[uid].measured}
+        for uid in here
+    ]
     request = {"occasion": {**asdict(occasion), "routines": here}, "played": played, "paces": own_paces(shelf)}
     return request, [uid for uid in occasion.routines if uid not in texts]
-
-
-def _minutes(book: list[Performance]) -> Mapping[str, dict[str, Any]]:
-    found: dict[str, list[float]] = {}
-    for one in book:
-        if one.minutes is not None and one.routine:
-            found.setdefault(one.routine, []).append(one.minutes)
-    return {uid: {"minutes": median(those), "measured": len(those)} for uid, those in found.items()}
 
 
 @router.post("/{uid}/running-order")

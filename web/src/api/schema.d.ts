@@ -1405,7 +1405,7 @@ export interface paths {
         put?: never;
         /**
          * Put Back Programme
-         * @description After it was struck.
+         * @description After it was struck. 422 where something cannot be so.
          */
         post: operations["put_back_programme_api_programmes_put_back_post"];
         delete?: never;
@@ -4488,6 +4488,8 @@ export interface components {
             failed: number;
             /** Minutes */
             minutes: number | null;
+            /** Measured */
+            measured: number;
             /** Slips */
             slips: components["schemas"]["SlipSeen"][];
         };

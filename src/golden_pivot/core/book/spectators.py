@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from statistics import median
 
 from ..answers.odds import wilson
 from ..answers.questions import Question, questions_of
@@ -61,7 +62,7 @@ class Shown:
     another_way: int
     failed: int
     minutes: float | None
-    """the middle one of those that were measured"""
+    """the middle one of those that were measured, or between the two middle ones"""
     measured: int
     """how many were"""
     slips: tuple[SlipSeen, ...]
@@ -124,9 +125,9 @@ def _says(name: str, total: int, outside: int, low: int | None, high: int | None
 
 def shown_of(performances: Sequence[Performance]) -> Shown:
     ended = Counter(one.ended for one in performances)
-    minutes = sorted(one.minutes for one in performances if one.minutes is not None)
+    minutes = [one.minutes for one in performances if one.minutes is not None]
     slips = Counter(one.slip for one in performances if one.slip)
     return Shown(
         len(performances), max((one.played_on for one in performances), default=None), ended["as planned"], ended["another way"],
-        ended["failed"], minutes[len(minutes) // 2] if minutes else None, tuple(SlipSeen(*one) for one in sorted(slips.items(), key=lambda s: (-s[1], s[0]))),
+        ended["failed"], median(minutes) if minutes else None, len(minutes), tuple(SlipSeen(*one) for one in sorted(slips.items(), key=lambda s: (-s[1], s[0]))),
     )  # fmt: skip

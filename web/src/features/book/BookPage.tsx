@@ -6,6 +6,7 @@ import { Link, useSearchParams } from 'react-router';
 import { ApiError, api, type BookRow, type Performance } from '../../api/client';
 import { bookQuery, routinesQuery } from '../../api/queries';
 import { Scrolling } from '../../ui/Scrolling';
+import { undoable } from '../../ui/undoable';
 import { useCommands } from '../palette/commands';
 import { EntryForm } from './EntryForm';
 import { day } from './bars';
@@ -39,24 +40,7 @@ export default function BookPage() {
     mutationFn: (one: Performance) => api.strikeEntry(one.uid),
     onSuccess: (gone) => {
       void changed();
-      const id = notifications.show({
-        autoClose: 12_000,
-        message: (
-          <Group justify="space-between">
-            {gone.title}, {day(gone.played_on)}, is struck out.
-            <Button
-              size="compact-sm"
-              variant="default"
-              onClick={() => {
-                putBack.mutate(gone);
-                notifications.hide(id);
-              }}
-            >
-              Put it back
-            </Button>
-          </Group>
-        ),
-      });
+      undoable(`${gone.title}, ${day(gone.played_on)}, is struck out.`, 'Put it back', () => putBack.mutate(gone));
     },
     onError: refused,
   });

@@ -5,6 +5,7 @@ import { useMemo } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { ApiError, api, type Occasion } from '../../api/client';
 import { programmesQuery } from '../../api/queries';
+import { undoable } from '../../ui/undoable';
 import { useCommands } from '../palette/commands';
 import { ProgrammeEditor } from './ProgrammeEditor';
 import './programme.css';
@@ -50,24 +51,7 @@ export default function ProgrammePage() {
     onSuccess: async (gone) => {
       await changed();
       void go('/programme');
-      const id = notifications.show({
-        autoClose: 12_000,
-        message: (
-          <Group justify="space-between">
-            {gone.occasion.title} is struck out.
-            <Button
-              size="compact-sm"
-              variant="default"
-              onClick={() => {
-                putBack.mutate(gone);
-                notifications.hide(id);
-              }}
-            >
-              Put it back
-            </Button>
-          </Group>
-        ),
-      });
+      undoable(`${gone.occasion.title} is struck out.`, 'Put it back', () => putBack.mutate(gone));
     },
     onError: refused,
   });

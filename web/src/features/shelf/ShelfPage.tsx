@@ -1,5 +1,4 @@
 import { Button, Chip, Group, Skeleton, TextInput } from '@mantine/core';
-import { notifications } from '@mantine/notifications';
 import { IconPlus, IconSearch, IconTrash } from '@tabler/icons-react';
 import { useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
@@ -9,6 +8,7 @@ import { practisedQuery, proveQuery, routinesQuery } from '../../api/queries';
 import { ago } from '../practice/ago';
 import { ImportButtons } from '../keep/Import';
 import { VerdictMark, toneOf } from '../bench/VerdictBar';
+import { undoable } from '../../ui/undoable';
 import { useCommands } from '../palette/commands';
 import { NewRoutine } from './NewRoutine';
 import './shelf.css';
@@ -35,24 +35,7 @@ export function ShelfPage() {
     mutationFn: (routine: Routine) => api.remove(routine.id),
     onSuccess: (_, routine) => {
       void changed();
-      const id = notifications.show({
-        autoClose: 12_000,
-        message: (
-          <Group justify="space-between">
-            {routine.title} is off the shelf.
-            <Button
-              size="compact-sm"
-              variant="default"
-              onClick={() => {
-                bringBack.mutate(routine.id);
-                notifications.hide(id);
-              }}
-            >
-              Bring it back
-            </Button>
-          </Group>
-        ),
-      });
+      undoable(`${routine.title} is off the shelf.`, 'Bring it back', () => bringBack.mutate(routine.id));
     },
   });
   const [beginning, setBeginning] = useState(false);
