@@ -69,10 +69,8 @@ def test_a_rehearsal_is_kept_beat_by_beat(client: TestClient, routine: dict[str,
         whole = {"uid": "b1", "level": "memory", "habit": "awkward", "done": beats[:many], "finished": many == 2}
         assert client.put("/api/practice/1/rehearsals", json=whole).status_code == 200
     for seconds in ("NaN", "-1", "1e9"):
-        body = (
-            '{"uid": "b2", "level": "x", "habit": "y", "finished": true, "done": [{"line": 1, "seconds": %s}]}'
-            % seconds
-        )
+        beat = f'{{"line": 1, "seconds": {seconds}}}'
+        body = f'{{"uid": "b2", "level": "x", "habit": "y", "finished": true, "done": [{beat}]}}'
         sent = client.put("/api/practice/1/rehearsals", content=body, headers={"content-type": "application/json"})
         assert sent.status_code == 422
     times = client.get("/api/practice/1/times").json()
