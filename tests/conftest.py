@@ -81,6 +81,8 @@ def page(browser: Browser, address: str) -> Iterator[Page]:
     page.on("pageerror", lambda error: broken.append(str(error)))
     page.on("console", lambda message: broken.append(message.text) if "Content Security" in message.text else None)
     page.goto(address)
+    # A key pressed before the page listens goes to the browser: a hand waits until it sees the shelf.
+    page.get_by_role("link", name="The Harbour Light", exact=True).wait_for()
     yield page
     context.close()
     assert broken == []
