@@ -96,10 +96,14 @@ def put_back_programme(gone: Programme, programmes: ProgrammesIn) -> Done:
 
 def _asked(occasion: Occasion, shelf: ShelfIn) -> tuple[dict[str, Any], list[str]]:
     """What a worker needs; and what is not on the shelf any more. Times in the book go before times that are reckoned."""
-    texts = {one.uid: one.text for one in shelf.routines()}
-    times = _minutes(Book(shelf.database).performances())
+    texts = {routine.uid: routine.text for routine in shelf.routines()}
+    book = Book(shelf.database).performances()
+    times = _minutes(book)
+    seen: dict[str, list[tuple[str, str]]] = {}
+    for one in book:
+        seen.setdefault(one.routine, []).append((one.audience, one.played_on))
     here = [uid for uid in occasion.routines if uid in texts]
-    played = [{"uid": uid, "text": texts[uid], **times.get(uid, {})} for uid in here]
+    played = [{"uid": uid, "text": texts[uid], "shown_to": seen.get(uid, []), **times.get(uid, {})} for uid in here]
     request = {"occasion": {**asdict(occasion), "routines": here}, "played": played, "paces": own_paces(shelf)}
     return request, [uid for uid in occasion.routines if uid not in texts]
 
