@@ -85,3 +85,14 @@ def test_the_book_as_a_table_out_and_in_again(client: TestClient, routine: dict[
     assert sorted(one["uid"] for one in client.get("/api/book").json()) == sorted(one["uid"] for one in made)
     other = client.post("/api/book/coming", json={"text": "a,b\n1,2\n"})
     assert other.status_code == 422 and other.json()["where"] == "columns"
+
+
+def test_slips_that_happened_come_before_those_that_could(client: TestClient, routine: dict[str, Any]) -> None:
+    for _ in range(2):
+        entry(client, routine, slip="line 5: one card more")
+    entry(client, routine, slip="the lamp fell")
+    told = client.get(f"/api/book/slips/{routine['id']}").json()
+    assert told[:2] == [{"what": "line 5: one card more", "times": 2}, {"what": "the lamp fell", "times": 1}]
+    could = [one["what"] for one in told[2:]]
+    assert len(could) > 10 and len(set(could)) == len(could) and "line 5: one card more" not in could
+    assert all(one["times"] == 0 for one in told[2:]) and "line 5: one card fewer" in could

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import os
 import subprocess
 import sys
@@ -153,3 +154,13 @@ def test_notes_are_read_and_proved() -> None:
     assert proved.stdout.startswith(b"Proved: the last card dealt is queen of hearts")
     for verb in (["read", "-"], ["prove", "--read", "-"]):
         assert told(*verb, given=NOTES.replace("Deal that", "Count off ten. Deal that")).returncode == 2
+
+
+def test_what_is_done_between_two_routines_and_what_must_be_known() -> None:
+    done = told("between", "demo:watch_below", "demo:watch_below")
+    assert (done.returncode, done.stdout) == (0, b"Ready as it lies.\n")
+    known = told("drills", "demo:harbour_light", "--json")
+    assert known.returncode == 0 and len(json.loads(known.stdout)[0]["questions"]) == 10
+    assert b"n is 34: digit sum of n 7" in told("drills", "demo:harbour_light").stdout
+    for verb in (("between", "demo:last_orders", "demo:watch_below"), ("drills", "demo:last_orders")):
+        assert told(*verb).returncode == 2

@@ -96,7 +96,7 @@ def test_what_was_shown_comes_into_the_book_in_one_go(
     client: TestClient, made: dict[str, Any], uids: list[str]
 ) -> None:
     at = f"/api/programmes/{made['uid']}/played"
-    how = {"played_on": "2026-11-20", "entries": [{"minutes": 6}, {"ended": "failed", "chosen": {"n": 7}}]}
+    how = {"played_on": "2026-09-20", "entries": [{"minutes": 6}, {"ended": "failed", "chosen": {"n": 7}}]}
     entries = client.post(at, json=how).json()
     assert [one["routine"] for one in entries] == uids
     assert [(one["occasion"], one["ended"], one["minutes"]) for one in entries[:2]] == [
@@ -105,5 +105,5 @@ def test_what_was_shown_comes_into_the_book_in_one_go(
     ]
     assert len(client.get("/api/book").json()) == 4
     # All of it or nothing.
-    bad = client.post(at, json={"played_on": "2026-11-20", "entries": [{}, {"went": 9}]})
+    bad = client.post(at, json={"played_on": "2026-09-20", "entries": [{}, {"went": 9}]})
     assert bad.status_code == 422 and len(client.get("/api/book").json()) == 4

@@ -11,7 +11,7 @@ from pydantic import Field, TypeAdapter
 
 from ..core.answers.questions import Question, questions_of
 from ..core.book.performance import Ending, Performance, checked
-from ..core.book.spectators import OwnSpectators, shown_of
+from ..core.book.spectators import OwnSpectators, SlipSeen, shown_of
 from ..core.book.table_of_book import TableRow, read_json, read_table, table_text
 from ..core.language.parser import read_routine
 from ..core.variants.slips import slips_of
@@ -133,11 +133,16 @@ def list_questions(routine_id: int, shelf: ShelfIn) -> list[Question]:
 
 
 @router.get("/slips/{routine_id}")
-def list_slips(routine_id: int, shelf: ShelfIn, book: BookIn) -> list[str]:
+def list_slips(routine_id: int, shelf: ShelfIn, book: BookIn) -> list[SlipSeen]:
     """What can slip in a routine: what did so far, the most frequent first, and then what could, line by line."""
     routine = shelf.routine(routine_id)
-    seen = [one.what for one in shown_of(book.performances(routine.uid)).slips]
-    return list(dict.fromkeys([*seen, *(f"line {one.line}: {one.what}" for one in slips_of(routine.text))]))
+    happened = {one.what: one for one in shown_of(book.performances(routine.uid)).slips}
+    could = {
+        what: SlipSeen(what, 0)
+        for one in slips_of(routine.text)
+        if (what := f"line {one.line}: {one.what}") not in happened
+    }
+    return [*happened.values(), *could.values()]
 
 
 @router.get("/book.json")

@@ -97,11 +97,14 @@ def _asked(occasion: Occasion, shelf: ShelfIn) -> tuple[dict[str, Any], list[str
     """What a worker needs; and what is not on the shelf any more. Times in the book go before times that are reckoned."""
     texts = {one.uid: one.text for one in shelf.routines()}
     here = [uid for uid in occasion.routines if uid in texts]
-    shown = {uid: shown_of(Book(shelf.database).performances(uid)) for uid in here}
-    played = [
-        {"uid": uid, "text": texts[uid], "minutes": shown[uid].minutes, "measured": shown[uid].measured}
-        for uid in here
-    ]
+    played = []
+    for uid in here:
+        mine = Book(shelf.database).performances(uid)
+        shown = shown_of(mine)
+        seen = [(one.audience, one.played_on) for one in mine]
+        played.append(
+            {"uid": uid, "text": texts[uid], "shown_to": seen, "minutes": shown.minutes, "measured": shown.measured}
+        )
     request = {"occasion": {**asdict(occasion), "routines": here}, "played": played, "paces": own_paces(shelf)}
     return request, [uid for uid in occasion.routines if uid not in texts]
 

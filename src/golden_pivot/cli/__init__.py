@@ -15,7 +15,7 @@ import typer
 from typer.core import TyperGroup
 from typer.main import get_group
 
-ROOMS = ("proofs", "notes", "variants", "shelf", "keep", "show", "desks")
+ROOMS = ("proofs", "notes", "variants", "shelf", "keep", "show", "rooms", "desks")
 """modules with verbs, the lightest first: one is loaded when a verb is asked for that those before it do not have"""
 
 

@@ -13,7 +13,7 @@ from fsrs import Card, Rating, Scheduler
 from golden_pivot.core.analysis import Analysis
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.language.printer import routine_json
-from golden_pivot.core.practice.asked import NO_CASE
+from golden_pivot.core.practice.asked import GO, NO_CASE, STAY
 from golden_pivot.core.practice.drills import Drill, DrillQuestion, as_they_stand, drills_of, now_due
 from golden_pivot.core.practice.kept import Answer
 from golden_pivot.core.practice.schedule import QUICK, SLOW, standings
@@ -114,6 +114,15 @@ def test_last_or_next_follows_from_the_letters() -> None:
         whole, ending = letters in (10, 9), "last card dealt" if letters in (10, 12) else "next card"
         assert one.answer.startswith("Spell the name" if whole else "Spell the value and the suit"), one
         assert ending in one.answer, one
+
+
+def test_after_a_pointing_the_pile_with_the_card_stays() -> None:
+    """Whatever is pointed to: it stays where the card is among it, and goes where it is not. By the words alone."""
+    questions = [one for one in drill("lifeboat_drill", "cases") if one.asks == "What do you say of them?"]
+    assert len(questions) >= 10 and {one.answer for one in questions} == {STAY, GO}
+    for one in questions:
+        pointed, where = re.fullmatch(r"they point to (.*), OFFICER is in pile (\d+)", one.known).groups()  # type: ignore[union-attr]
+        assert one.answer == (STAY if where in re.findall(r"\d+", pointed) else GO), one
 
 
 def test_going_on_is_no_choice_where_one_of_the_cases_always_comes() -> None:

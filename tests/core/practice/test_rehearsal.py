@@ -137,3 +137,12 @@ def test_own_paces_are_slower_by_as_much_as_one_was() -> None:
 def test_what_cannot_be_rehearsed_says_so() -> None:
     with pytest.raises((BadRoutine, OutOfBudget)):
         rehearsal_of(Analysis(demo_text("last_orders")), "evenly", 1)
+
+
+def test_after_a_pointing_one_must_know_what_to_say_and_not_before() -> None:
+    beats = rehearsal_of(Analysis(demo_text("lifeboat_drill")), "evenly", 3).beats
+    lines = [beat.line for beat in beats]
+    asked = [(beat.line, one.line) for beat in beats for one in beat.asks if one.kind == "pointing"]
+    assert asked and asked[0][1] == 6
+    for now, pointing in asked:
+        assert lines.index(now) == lines.index(pointing) + 1

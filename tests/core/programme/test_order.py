@@ -169,6 +169,18 @@ def test_an_order_that_nothing_speaks_against() -> None:
     assert running.calls == () and running.packs == 1
 
 
+def test_the_same_people_are_not_shown_it_again() -> None:
+    played = Played(
+        "h",
+        demo_text("harbour_light"),
+        shown_to=(("Families", "2026-05-01"), ("families ", "2026-08-27"), ("a choir", "2026-09-01")),
+    )
+    (call,) = Programme([played], Occasion("x", audience="families"), Budget()).running_order().calls
+    assert call.key == "seen: h" and call.says == "The Harbour Light was shown to families on 2026-08-27."
+    for other in ("the crew", ""):
+        assert Programme([played], Occasion("x", audience=other), Budget()).running_order().calls == ()
+
+
 def test_over_time_and_too_few_packs_and_pockets() -> None:
     keys = {call.key for call in programme("harbour_light", "watch_below", minutes=1).running_order().calls}
     assert "over time" in keys

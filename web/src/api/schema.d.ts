@@ -8405,7 +8405,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string[];
+                    "application/json": components["schemas"]["SlipSeen"][];
                 };
             };
             /** @description Client Error */

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
@@ -22,7 +23,7 @@ class Needed:
 
     line: int
     kind: str
-    """sum or case"""
+    """sum, case, or pointing: the last is known only when the line is done"""
     known: tuple[str, ...]
     """what it follows from: `n is 34`"""
     asks: str
@@ -51,6 +52,8 @@ def needed_on(routine: Routine, played: Play) -> Iterator[Needed]:
         if line and (frame.line, frame.round) not in done:
             done.add((frame.line, frame.round))
             yield from _sums(line, played, before)
+            if line.has(Facet.NARROWS):
+                yield from _pointing(line, played, before, _done(played, at))
         before = frame
 
 
@@ -102,6 +105,36 @@ def _value(expression: Expression, known: dict[str, int]) -> int | None:
         return evaluator(expression, look_up)(())
     except ZeroDivisionError:
         return None
+
+
+# Pointing
+
+STAY, GO = "these stay", "these go"
+
+
+def _done(played: Play, at: int) -> Frame:
+    """The frame when the line is done that begins with this one."""
+    here = played.frames[at]
+    same = [one for one in played.frames[at:] if (one.line, one.round) == (here.line, here.round)]
+    return same[-1]
+
+
+def _pointing(line: Line, played: Play, before: Frame, after: Frame) -> Iterator[Needed]:
+    """Whether the piles that are pointed to stay or go: by where the card is that must stay in play."""
+    pointed = next((one for one in played.decisions if one.line == line.number and one.clause), None)
+    card = str(line.values.get("card") or "")
+    where = played.program.where_is(before.state, card) if card else None
+    if pointed is None or where is None:
+        return
+    cells = {cell.name: at for at, cell in enumerate(played.program.cells)}
+    shown = {
+        before.state[cells[name]]
+        for number in re.findall(r"\d+", pointed.said)
+        if (name := f"pile {number}") in cells
+    }
+    left = {after.state[at] for name, at in cells.items() if name.startswith("pile ") and after.state[at]}
+    known = (f"they point to {pointed.said}", f"{card} is in {where[0]}")
+    yield Needed(line.number, "pointing", known, "What do you say of them?", STAY if left == shown else GO, (STAY, GO), f"{card} stays in play, line {line.number}")  # fmt: skip
 
 
 # Cases

@@ -72,7 +72,7 @@ def _drills(it: Analysis) -> Iterator[Drill]:
     cases: list[DrillQuestion] = []
     for path in some_paths(it.routine):
         for moment in needed_on(it.routine, path):
-            known = ", ".join(sorted(moment.known))
+            known = ", ".join(moment.known if moment.options else sorted(moment.known))
             one = DrillQuestion(
                 f"{moment.line} {moment.asks} {known}", known, moment.asks, moment.answer, moment.options, moment.rule
             )

@@ -77,13 +77,13 @@ def rehearsal_of(
         line = lines[number]
         last = played.frames[at]
         mine = asked.get(number, [])
-        case_first = [one for chain in asked.values() for one in chain if one.kind == "case" and number >= one.line]
+        due = [one for those in asked.values() for one in those if _is_due(one, number)]
         beats.append(Cue(
             number, turn, asks_spectator(line), line.text.strip(), _keyword(line),
             tuple(spoken(one) for one in below.get(number, ()) if one.is_ == PATTER),
             tuple(_heard(line, played, last)), tuple(map(str, sum(in_sight(played, last), ()))),
             round(costs.get(number, 0.0) / max(1, rounds[number]), 1),
-            tuple(_still(case_first, beats) + [one for one in mine if one.kind == "sum"]) if not turn or turn[-1] == 1 or mine else (),
+            tuple(_still(due, beats) + [one for one in mine if one.kind == "sum"]) if not turn or turn[-1] == 1 or mine else (),
             tuple(_others(line, lines, draw)),
         ))  # fmt: skip
     choices = [one.clause for one in played.decisions if one.by != CHANCE and one.clause]
@@ -115,6 +115,11 @@ def _with_what_is_told(routine: Routine, order: Sequence[Key]) -> list[Key]:
                 found.append((line, turn, at))
         found.append((number, turn, at))
     return found
+
+
+def _is_due(one: Needed, number: int) -> bool:
+    """It must be known before this line: a case once it can depend on it, a pointing once it is done."""
+    return (one.kind == "case" and number >= one.line) or (one.kind == "pointing" and number > one.line)
 
 
 def _still(cases: Sequence[Needed], beats: Sequence[Cue]) -> list[Needed]:

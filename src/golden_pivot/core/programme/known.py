@@ -47,6 +47,8 @@ class Known:
     """a card lies at a known place, or something is odd"""
     borrowed: bool
     """it can be done with a pack of somebody else’s, shuffled"""
+    shown_to: tuple[tuple[str, str], ...] = ()
+    """(audience, day) of its performances in the book"""
 
 
 def known_of(

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import permutations
 
 from ..budget import Budget
@@ -31,6 +31,8 @@ class Played:
     minutes: float | None = None
     """the middle one of those that were measured"""
     measured: int = 0
+    shown_to: tuple[tuple[str, str], ...] = ()
+    """(audience, day) of the performances in the book"""
 
 
 @dataclass(frozen=True)
@@ -93,7 +95,8 @@ class Programme:
             budget.progress(f"routine {nth} of {len(played)}")
             if one.uid not in looked_at:
                 minutes = (one.minutes, one.measured) if one.minutes else None
-                looked_at[one.uid] = known_of(one.uid, one.text, budget.afresh(), self.paces, minutes)
+                known = known_of(one.uid, one.text, budget.afresh(), self.paces, minutes)
+                looked_at[one.uid] = replace(known, shown_to=tuple((who, day) for who, day in one.shown_to))
         self.known = [looked_at[one.uid] for one in played]
 
     def between(self, first: int, second: int) -> PackBetween | None:

@@ -174,7 +174,7 @@ export function Bench({ routine }: { routine: Routine }) {
               />
             </>
           ) : (
-            <Variants view={view} text={settled} blanks={found.blanks} numbers={found.numbers} onLine={onLine} replace={replace} />
+            <Variants view={view} routine={routine.id} text={settled} blanks={found.blanks} numbers={found.numbers} onLine={onLine} replace={replace} />
           )}
         </Tabs>
       </div>

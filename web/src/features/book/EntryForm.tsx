@@ -125,7 +125,7 @@ export function EntryForm({ entry, of = null, done }: { entry: Performance | nul
           label="What slipped"
           placeholder="nothing"
           limit={30}
-          data={[...new Set([...slips, ...words('slip')])]}
+          data={[...new Set([...slips.map((one) => one.what), ...words('slip')])]}
           value={told.slip}
           onChange={(slip) => set({ slip })}
         />

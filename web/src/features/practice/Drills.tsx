@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { ApiError, api, type Due } from '../../api/client';
 import { drillsQuery, practisedQuery } from '../../api/queries';
 import { Scrolling } from '../../ui/Scrolling';
+import { DueChart } from './DueChart';
 import { Question } from './Question';
 import { ago, newUid } from './ago';
 
@@ -89,6 +90,7 @@ export function Drills({ id, begun }: { id: number; begun: boolean }) {
         </table>
       </Scrolling>
       <p className="quiet">{lastAnswered(data.standing)}</p>
+      <DueChart due={shown.map((one) => one.due)} />
     </>
   );
 }

@@ -1,6 +1,7 @@
 import { Button, Select } from '@mantine/core';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { slipsQuery } from '../../api/queries';
+import { slipsOfQuery, slipsQuery } from '../../api/queries';
 import { useSearch } from '../../api/useSearch';
 import { Working } from '../../ui/Working';
 import { ToLine, percent, type PanelProps } from './parts';
@@ -14,13 +15,17 @@ const KINDS = {
 } as const;
 
 /** What breaks it: every plausible slip, the worst first. */
-export function BreaksPanel({ text, onLine, replace }: PanelProps) {
+export function BreaksPanel({ routine, text, onLine, replace }: PanelProps) {
+  const { data: known = [] } = useQuery(slipsOfQuery(routine));
   const { data, ...search } = useSearch(slipsQuery(text));
   const [by, setBy] = useState<string | null>('worst');
   if (search.isFetching || search.error) return <Working search={search} doing="Making every slip once…" />;
   const found = data?.slips;
   if (!found) return <p className="quiet">There is something to mend on the sheet first.</p>;
-  const slips = by === 'line' ? found.slips.toSorted((one, other) => one.line - other.line) : found.slips;
+  const happened = new Map(known.filter((one) => one.times > 0).map((one) => [one.what, one.times]));
+  const times = (slip: { line: number; what: string }) => happened.get(`line ${slip.line}: ${slip.what}`) ?? 0;
+  // What happened comes before what could.
+  const slips = found.slips.toSorted((one, other) => (by === 'line' ? one.line - other.line : times(other) - times(one)));
   const count = (kind: string) => found.slips.filter((slip) => slip.kind === kind).length;
   return (
     <>
@@ -73,6 +78,7 @@ export function BreaksPanel({ text, onLine, replace }: PanelProps) {
               <td>
                 {slip.what}
                 {slip.rows && <small>{slip.rows}</small>}
+                {times(slip) > 0 && <small>happened {times(slip) === 1 ? 'once' : `${times(slip)} times`}, by the book</small>}
               </td>
               <td>
                 <span className="mark" aria-hidden>

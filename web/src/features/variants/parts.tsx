@@ -2,6 +2,8 @@ import type { NumberInText } from '../../api/client';
 
 /** What every panel about neighbouring routines is given. */
 export interface PanelProps {
+  /** its number on the shelf */
+  routine: number;
   /** the text that was proved */
   text: string;
   /** the line of each `?` */
