@@ -83,7 +83,7 @@ def test_it_travels_with_the_shelf(tmp_path: Path) -> None:
 
 
 @pytest.mark.parametrize(
-    "change", [{"uid": "../x"}, {"played_on": "soon"}, {"chosen": {"n": "x"}}, {"ended": "well"}, {"chosen": 3}, {"minutes": "x"}]
+    "change", [{"uid": "../x"}, {"played_on": "soon"}, {"chosen": {"n": "x;y"}}, {"chosen": {"n": [1]}}, {"ended": "well"}, {"chosen": 3}, {"minutes": "x"}]
 )  # fmt: skip
 def test_a_spoiled_book_in_an_archive_is_refused_whole(change: dict[str, object]) -> None:
     import io

@@ -9,7 +9,7 @@ from fastapi import APIRouter, Depends, Query
 from fastapi.responses import Response
 from pydantic import Field, TypeAdapter
 
-from ..core.answers.questions import Question, questions_of
+from ..core.answers.questions import Pick, Question, picks_of, questions_of
 from ..core.book.performance import Ending, Performance, checked
 from ..core.book.spectators import OwnSpectators, SlipSeen, shown_of
 from ..core.book.table_of_book import TableRow, read_json, read_table, table_text
@@ -36,7 +36,9 @@ class HowItWent(Shape):
     """Of one routine that was shown."""
 
     ended: Ending = "as planned"
-    chosen: dict[Text, int] = Field(default={}, max_length=200)
+    chosen: dict[Text, int | Text] = Field(
+        default={}, max_length=200, description="by choice: a number, or what it was in words"
+    )
     slip: Text = ""
     minutes: float | None = None
     went: int | None = None
@@ -130,6 +132,12 @@ def take_table_in(rows: list[Performance], book: BookIn) -> WrittenOut:
 def list_questions(routine_id: int, shelf: ShelfIn) -> list[Question]:
     """The numbers that are chosen in a routine, so that they can be noted."""
     return list(questions_of(shelf.routine(routine_id).text))
+
+
+@router.get("/picks/{routine_id}")
+def list_picks(routine_id: int, shelf: ShelfIn) -> list[Pick]:
+    """What else is chosen in it, with what may be chosen in words."""
+    return list(picks_of(shelf.routine(routine_id).text))
 
 
 @router.get("/slips/{routine_id}")

@@ -174,10 +174,10 @@ def write_answer(routine_id: int, new: AnswerIn, practice: PracticeIn, shelf: Sh
 async def rehearse(routine_id: int, asked: RehearseIn, shelf: ShelfIn, jobs: JobsIn) -> RehearsalOut:
     """A path of a spectator who is not there, as the performer sees and hears it."""
     routine = shelf.routine(routine_id)
-    book: dict[str, list[int]] = {}
+    book: dict[str, list[int | str]] = {}
     for entry in Book(shelf.database).performances(routine.uid):
-        for name, number in entry.chosen.items():
-            book.setdefault(name, []).append(number)
+        for name, choice in entry.chosen.items():
+            book.setdefault(name, []).append(choice)
     request: dict[str, Any] = {
         "text": routine.text, "habit": asked.habit, "seed": asked.seed, "book": book, "paces": own_paces(shelf)
     }  # fmt: skip

@@ -5,8 +5,8 @@ from __future__ import annotations
 import random
 from datetime import date, timedelta
 
-from ..core.answers.questions import questions_of
-from ..core.book.performance import Performance
+from ..core.answers.questions import picks_of, questions_of
+from ..core.book.performance import Chosen, Performance
 from ..core.language.parser import read_routine
 from . import demo_text
 
@@ -34,20 +34,23 @@ FIRST = date(2026, 4, 3)
 
 def season() -> list[Performance]:
     """About two crossings a week from April on; a few helpers choose outside the range that was asked for."""
-    draw = random.Random(2026)
+    draw, other = random.Random(2026), random.Random(7)
+    picks = {name: picks_of(demo_text(name)) for name in SHOWN}
     found, day = [], FIRST
     for nth in range(PERFORMANCES):
         text = demo_text(SHOWN[nth % len(SHOWN)])
-        chosen = {}
+        chosen: dict[str, Chosen] = {}
         for question in questions_of(text):
             if question.low is not None and question.high is not None:
                 middle = (question.low + question.high) / 2
                 spread = max(1.0, (question.high - question.low) / 3.2)
                 chosen[question.name] = max(1, round(draw.gauss(middle, spread)))
         outside = any(
-            question.name in chosen and not (question.low or 0) <= chosen[question.name] <= (question.high or 99)
+            isinstance(number := chosen.get(question.name), int)
+            and not (question.low or 0) <= number <= (question.high or 99)
             for question in questions_of(text)
         )
+        chosen |= {pick.name: other.choice(pick.options) for pick in picks[SHOWN[nth % len(SHOWN)]]}
         slip = draw.choice(["", "", "", "", "", "one card fewer"])
         found.append(
             Performance(

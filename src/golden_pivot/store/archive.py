@@ -239,7 +239,10 @@ def _kept(room: str, one: Any) -> Any:
 
 def _performance(one: Any) -> Performance:
     entry = Performance(**{name: one[name] for name in (kept.name for kept in fields(Performance))})
-    return checked(replace(entry, chosen={str(k): int(v) for k, v in entry.chosen.items()}), date.max)
+    return checked(
+        replace(entry, chosen={str(k): v if isinstance(v, str) else int(v) for k, v in entry.chosen.items()}),
+        date.max,
+    )
 
 
 def _programme(one: Any) -> Programme:

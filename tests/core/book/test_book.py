@@ -8,12 +8,13 @@ import math
 from collections import Counter
 from dataclasses import asdict, replace
 from datetime import date
+from itertools import combinations
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from golden_pivot.core.answers.questions import questions_of
+from golden_pivot.core.answers.questions import picks_of, questions_of
 from golden_pivot.core.book.performance import ENDINGS, BadEntry, Performance, checked, day_of
 from golden_pivot.core.book.spectators import own_spectators
 from golden_pivot.core.book.table_of_book import read_json, read_table, table_text
@@ -118,7 +119,10 @@ WORDS = (
 ENTRIES = st.builds(
     Performance, st.uuids().map(lambda u: u.hex[:16]), st.dates(date(1950, 1, 1), TODAY).map(str), st.just(""), WORDS.filter(bool),
     st.just("Title: one\nPack: 9 cards\n"), WORDS, WORDS, st.sampled_from(ENDINGS),
-    st.dictionaries(st.sampled_from("nmk"), st.integers(0, 99)), WORDS, st.none() | st.integers(1, 90).map(float),
+    st.dictionaries(
+        st.sampled_from(["n", "m", "k", "the order of the piles, time 1"]),
+        st.integers(0, 99) | st.sampled_from(["1, 3 and 2 from the top", "queen of hearts", "2 and 4"]),
+    ), WORDS, st.none() | st.integers(1, 90).map(float),
     st.none() | st.integers(1, 5), WORDS,
 )  # fmt: skip
 
@@ -138,7 +142,7 @@ def test_a_table_is_read_row_by_row_with_its_errors() -> None:
     known = {"Digits": ("aa", DIGITS)}
     rows = read_table(text, TODAY, known.get, lambda: "0")
     assert [(row.number, row.trouble.split(".")[0]) for row in rows] == [
-        (2, ""), (4, "2026-12-24 is still to come"), (5, "There is no routine"), (6, "“twelve” tells no number"), (7, "“soon” is no number"),
+        (2, ""), (4, "2026-12-24 is still to come"), (5, "There is no routine"), (6, "“twelve” tells no choice"), (7, "“soon” is no number"),
     ]  # fmt: skip
     first = rows[0].entry
     assert first and (first.routine, first.text, first.chosen, first.minutes) == ("aa", DIGITS, {"n": 12}, 4.5)
@@ -215,3 +219,61 @@ def test_a_book_as_json_is_the_same_on_return_and_its_faults_are_told_by_entry()
     for bad in ("[", "{}", "[" * 100_000):
         with pytest.raises(BadEntry):
             read_json(bad, TODAY)
+
+
+# What is chosen in words
+
+
+def test_what_else_is_asked_for_in_a_routine() -> None:
+    """Piles in the open and cards that show in the end; by hand: two of five piles are pointed to in ten ways."""
+    first, second, third = picks_of(demo_text("lifeboat_drill"))
+    assert first.name == "the piles pointed to in line 6" and first.line == 6
+    pairs = {f"{a} and {b}" for a, b in combinations(range(1, 6), 2)}
+    assert set(first.options) == pairs
+    # Then one of the two or three that are left, whatever their numbers.
+    assert set(second.options) == {"1", "2", "3"} and set(third.options) <= {"1", "2", "3", "4", "5"}
+    (card,) = picks_of(demo_text("watch_below"))
+    assert card.name == "their card" and len(card.options) == 52 and "queen of hearts" in card.options
+    # What stays secret can be noted by nobody, numbers are asked for as such, and a fault ends it.
+    assert [one.name for one in picks_of(demo_text("four_decks"))] == ["their card"]
+    assert picks_of(DIGITS) == picks_of("") == picks_of("no routine") == ()
+
+
+def test_what_was_chosen_in_words_is_counted_with_its_interval() -> None:
+    text = demo_text("lifeboat_drill")
+    chosen = ["1 and 3", "2 and 4", "1 and 3", "1 and 3"]
+    book = [
+        checked(
+            replace(ENTRY, uid=f"{i:x}", chosen={"the piles pointed to in line 6": one, "old words": "x, y"}), TODAY
+        )
+        for i, one in enumerate(chosen)
+    ]
+    found = own_spectators(text, book, Budget())
+    assert found.records == ()
+    piles, old = found.picks
+    assert [(one.choice, one.times) for one in piles.seen] == [("1 and 3", 3), ("2 and 4", 1)]
+    assert (piles.line, piles.total, old.line, old.total) == (6, 4, None, 4)
+    assert piles.says == "1 and 3: 3 of 4."
+    # Wilson's interval for 3 of 4, worked out by hand with z = 1.96.
+    z, share = 1.96, 0.75
+    middle, half = (
+        (share + z * z / 8) / (1 + z * z / 4),
+        z / (1 + z * z / 4) * math.sqrt(share * (1 - share) / 4 + z * z / 64),
+    )
+    assert (piles.least, piles.most) == pytest.approx((middle - half, middle + half))
+
+
+def test_words_that_are_a_number_are_one_number_however_they_come() -> None:
+    entry = checked(replace(ENTRY, chosen={"p": "3", "their card": "queen of hearts"}), TODAY)
+    assert entry.chosen == {"p": 3, "their card": "queen of hearts"}
+    for bad in (
+        {"p": "a=b"},
+        {"p": "a;b"},
+        {"p": ""},
+        {"p": "x" * 81},
+        {"p": "9" * 30},
+        {"p": "\ud800"},
+        {"p": "a\nb"},
+    ):
+        with pytest.raises(BadEntry):
+            checked(replace(ENTRY, chosen=bad), TODAY)

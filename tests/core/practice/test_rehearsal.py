@@ -42,6 +42,17 @@ def test_a_spectator_chooses_what_may_be_chosen_and_the_same_for_the_same_seed(h
         assert len(set(numbers)) >= 8
 
 
+def test_what_is_in_the_book_in_words_is_chosen_as_often_as_there() -> None:
+    """Whatever is not open on a path, or not in the book, is chosen evenly."""
+    routine, label = read_routine(demo_text("lifeboat_drill")), "the piles pointed to in line 6"
+    book = {label: ["1 and 3", "2 and 4", "2 and 4", "2 and 4", "6 and 7"], "the piles pointed to in line 8": ["9"]}
+    paths = [spectator(routine, "as in my book", seed, book) for seed in range(200)]
+    said = [one.said for path in paths for one in path.decisions if one.label == label]
+    assert set(said) == {"1 and 3", "2 and 4"} and 120 < said.count("2 and 4") < 180
+    later = {one.said for path in paths for one in path.decisions if one.label == "the piles pointed to in line 8"}
+    assert later == {"1", "2", "3"}
+
+
 def test_few_paths_are_all_of_them() -> None:
     text = demo_text("harbour_light")
     paths = some_paths(read_routine(text))

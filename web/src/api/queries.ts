@@ -118,6 +118,7 @@ export const deskQuery = <N extends DeskName>(name: N, asks: DeskAsks[N], lane: 
 
 export const bookQuery = () => queryOptions({ queryKey: ['book'], queryFn: api.book });
 
+export const picksQuery = (id: number) => queryOptions({ queryKey: ['book picks', id], queryFn: () => api.picks(id) });
 export const questionsQuery = (id: number) => queryOptions({ queryKey: ['book questions', id], queryFn: () => api.questions(id) });
 
 export const slipsOfQuery = (id: number) => queryOptions({ queryKey: ['book', 'slips', id], queryFn: () => api.slipsOf(id) });

@@ -1282,6 +1282,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/book/picks/{routine_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Picks
+         * @description What else is chosen in it, with what may be chosen in words.
+         */
+        get: operations["list_picks_api_book_picks__routine_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/book/slips/{routine_id}": {
         parameters: {
             query?: never;
@@ -1911,6 +1931,13 @@ export interface components {
             /** Habit */
             habit: string | null;
         };
+        /** ChoiceSeen */
+        ChoiceSeen: {
+            /** Choice */
+            choice: string;
+            /** Times */
+            times: number;
+        };
         /** Claim */
         Claim: {
             /** Line */
@@ -2304,10 +2331,11 @@ export interface components {
             ended: "as planned" | "another way" | "failed";
             /**
              * Chosen
+             * @description by choice: a number, or what it was in words
              * @default {}
              */
             chosen: {
-                [key: string]: number;
+                [key: string]: number | string;
             };
             /**
              * Slip
@@ -2577,10 +2605,11 @@ export interface components {
             ended: "as planned" | "another way" | "failed";
             /**
              * Chosen
+             * @description by choice: a number, or what it was in words
              * @default {}
              */
             chosen: {
-                [key: string]: number;
+                [key: string]: number | string;
             };
             /**
              * Slip
@@ -3394,6 +3423,8 @@ export interface components {
             shown: components["schemas"]["Shown"];
             /** Records */
             records: components["schemas"]["Record"][];
+            /** Picks */
+            picks: components["schemas"]["PickRecord"][];
         };
         /**
          * Paces
@@ -3581,7 +3612,7 @@ export interface components {
             ended: "as planned" | "another way" | "failed";
             /** Chosen */
             chosen?: {
-                [key: string]: number;
+                [key: string]: number | string;
             };
             /**
              * Slip
@@ -3606,6 +3637,40 @@ export interface components {
             awkward: boolean;
             /** Example */
             example: string;
+        };
+        /**
+         * Pick
+         * @description Something that is no number and that is seen in the end: piles that are pointed to, an order, a card.
+         */
+        Pick: {
+            /** Name */
+            name: string;
+            /** Line */
+            line: number;
+            /** Says */
+            says: string;
+            /** Options */
+            options: string[];
+        };
+        /**
+         * PickRecord
+         * @description One choice of a routine that is no number, over all performances that have it.
+         */
+        PickRecord: {
+            /** Name */
+            name: string;
+            /** Line */
+            line: number | null;
+            /** Seen */
+            seen: components["schemas"]["ChoiceSeen"][];
+            /** Total */
+            total: number;
+            /** Least */
+            least: number;
+            /** Most */
+            most: number;
+            /** Says */
+            says: string;
         };
         /** PickupAnswers */
         PickupAnswers: {
@@ -8366,6 +8431,46 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Question"][];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    list_picks_api_book_picks__routine_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                routine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pick"][];
                 };
             };
             /** @description Client Error */

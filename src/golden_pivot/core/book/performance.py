@@ -19,8 +19,10 @@ MOST_LETTERS = 2000
 """of each of the fields of words"""
 _SHORT = ("title", "occasion", "audience", "slip", "note")
 _UID = re.compile(r"[0-9a-f]{1,64}")
-_NAME = re.compile(r"[^\s=;,](?:[^=;,\n\r]{0,78}[^\s=;,])?")
-"""of a number: what a table writes as `name=12; other=3`"""
+_NAME = re.compile(r"[^\s=;,](?:[^=;\n\r]{0,78}[^\s=;,])?")
+"""of a choice, and what was chosen where it is no number: what a table writes as `name=12; other=the queen of hearts`"""
+Chosen = int | str
+"""a number, or what was chosen in words"""
 
 
 class BadEntry(PivotError, ValueError):
@@ -46,8 +48,8 @@ class Performance:
     occasion: str = ""
     audience: str = ""
     ended: Ending = "as planned"
-    chosen: Mapping[str, int] = field(default_factory=dict)
-    """name of a number of the routine → what it was"""
+    chosen: Mapping[str, Chosen] = field(default_factory=dict)
+    """name of a choice of the routine → what it was; words that are a number are kept as one"""
     slip: str = ""
     minutes: float | None = None
     went: int | None = None
@@ -89,17 +91,26 @@ def checked(entry: Performance, today: date) -> Performance:
         raise BadEntry("played_on", f"{day} is too long ago.", f"Take a day from {EARLIEST} on.")
     if entry.ended not in ENDINGS:
         raise BadEntry("ended", f"“{entry.ended}” is no way to end.", f"Take one of: {', '.join(ENDINGS)}.")
-    for name, number in entry.chosen.items():
-        if not _NAME.fullmatch(name):
-            raise BadEntry(
-                "chosen", f"“{name[:40]}” is no name of a number.", "Take up to 80 letters without = ; or a comma."
-            )
-        if not 0 <= number <= MOST_CHOSEN:
-            raise BadEntry(
-                "chosen", f"{name} cannot have been {number}.", f"Take a number from 0 to {MOST_CHOSEN:,}."
-            )
+    chosen = {name: _chosen(name, choice) for name, choice in entry.chosen.items()}
     if entry.minutes is not None and not 0 < entry.minutes <= MOST_MINUTES:
         raise BadEntry("minutes", f"It cannot have taken {entry.minutes:g} minutes.", f"Take up to {MOST_MINUTES}.")
     if entry.went is not None and not 1 <= entry.went <= 5:
         raise BadEntry("went", f"{entry.went} is no way to go.", "Take 1 (badly) to 5 (very well), or leave it out.")
-    return replace(entry, played_on=day.isoformat())
+    return replace(entry, played_on=day.isoformat(), chosen=chosen)
+
+
+def _chosen(name: str, choice: Chosen) -> Chosen:
+    """As it is kept. Raises BadEntry."""
+    for words in (name, choice):
+        if isinstance(words, str) and (
+            not _NAME.fullmatch(words) or words != words.encode(errors="replace").decode()
+        ):
+            what = (
+                f"no name of a choice: “{name[:40]}”" if words is name else f"{name} cannot have been “{words[:40]}”"
+            )
+            raise BadEntry("chosen", f"{what[0].upper()}{what[1:]}.", "Take up to 80 letters without = or ;")
+    if isinstance(choice, str) and choice.isascii() and choice.isdigit():
+        choice = int(choice[:9])
+    if isinstance(choice, int) and not 0 <= choice <= MOST_CHOSEN:
+        raise BadEntry("chosen", f"{name} cannot have been {choice}.", f"Take a number from 0 to {MOST_CHOSEN:,}.")
+    return choice

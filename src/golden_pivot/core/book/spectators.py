@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from statistics import median
 
 from ..answers.odds import wilson
-from ..answers.questions import Question, questions_of
+from ..answers.questions import Question, picks_of, questions_of
 from ..budget import Budget
 from ..english import counted
 from ..faults import BadRoutine, OutOfBudget
@@ -46,6 +46,28 @@ class Record:
 
 
 @dataclass(frozen=True)
+class ChoiceSeen:
+    choice: str
+    times: int
+
+
+@dataclass(frozen=True)
+class PickRecord:
+    """One choice of a routine that is no number, over all performances that have it."""
+
+    name: str
+    line: int | None
+    """where the routine asks for it now; None where it does no longer"""
+    seen: tuple[ChoiceSeen, ...]
+    """the most frequent first"""
+    total: int
+    least: float
+    most: float
+    """of all spectators who choose the most frequent one, 0 to 1: the ends of an interval as above"""
+    says: str
+
+
+@dataclass(frozen=True)
 class SlipSeen:
     what: str
     times: int
@@ -73,15 +95,40 @@ class Shown:
 class OwnSpectators:
     shown: Shown
     records: tuple[Record, ...]
+    picks: tuple[PickRecord, ...]
 
 
 def own_spectators(text: str, performances: Sequence[Performance], budget: Budget) -> OwnSpectators:
     """Of a routine as it now stands. Numbers that only older versions asked for are told as well, behind the others."""
     asked = {one.name: one for one in questions_of(text)}
     limits = _limits(text, budget)
-    names = [*asked, *sorted({name for one in performances for name in one.chosen} - set(asked))]
+    lines = {one.name: one.line for one in picks_of(text)}
+    noted = {name for one in performances for name in one.chosen}
+    words = {name for one in performances for name, choice in one.chosen.items() if isinstance(choice, str)} - set(
+        asked
+    )
+    picked = [*lines, *sorted(words - set(lines))]
+    names = [*asked, *sorted(noted - set(asked) - set(picked))]
     records = (_record(name, asked.get(name), limits.get(name), performances) for name in names)
-    return OwnSpectators(shown_of(performances), tuple(one for one in records if one.total))
+    picks = (_pick(name, lines.get(name), performances) for name in picked)
+    return OwnSpectators(
+        shown_of(performances), tuple(one for one in records if one.total), tuple(one for one in picks if one.total)
+    )
+
+
+def _pick(name: str, line: int | None, performances: Iterable[Performance]) -> PickRecord:
+    counts = Counter(str(one.chosen[name]) for one in performances if name in one.chosen)
+    total, seen = sum(counts.values()), sorted(counts.items(), key=lambda one: (-one[1], one[0]))
+    least, most = wilson(seen[0][1], total) if seen else (0, 0)
+    return PickRecord(
+        name,
+        line,
+        tuple(ChoiceSeen(*one) for one in seen),
+        total,
+        float(least),
+        float(most),
+        f"{seen[0][0]}: {seen[0][1]} of {total}." if seen else "",
+    )
 
 
 def _limits(text: str, budget: Budget) -> dict[str, Limit]:
@@ -92,7 +139,7 @@ def _limits(text: str, budget: Budget) -> dict[str, Limit]:
 
 
 def _record(name: str, asked: Question | None, limit: Limit | None, performances: Iterable[Performance]) -> Record:
-    counts = Counter(one.chosen[name] for one in performances if name in one.chosen)
+    counts = Counter(number for one in performances if isinstance(number := one.chosen.get(name), int))
     total = sum(counts.values())
     low, high = (limit.low, limit.high) if limit else (asked.low, asked.high) if asked else (None, None)
     outside = (

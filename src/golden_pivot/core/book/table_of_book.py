@@ -12,7 +12,7 @@ from datetime import date
 from types import NoneType
 
 from ..spreadsheet import csv_text, unguarded
-from .performance import BadEntry, Performance, checked
+from .performance import BadEntry, Chosen, Performance, checked
 
 HEAD = ("day", "routine", "occasion", "audience", "ended", "chosen", "slip", "minutes", "went", "note", "uid", "text")
 _NEEDED = ("day", "routine")
@@ -97,13 +97,16 @@ def _row(
         return TableRow(number, None, f"{bad.message} {bad.remedy}")
 
 
-def _chosen(words: str) -> dict[str, int]:
-    found = {}
-    for part in filter(None, (one.strip() for one in words.replace(",", ";").split(";"))):
-        name, equals, number = part.rpartition("=")
-        if not equals or not number.strip().isdigit() or not number.strip().isascii() or len(number) > 9:
-            raise BadEntry("chosen", f"“{part[:40]}” tells no number.", "Write n=12; m=3.")
-        found[name.strip()] = int(number)
+def _chosen(words: str) -> dict[str, Chosen]:
+    found: dict[str, Chosen] = {}
+    for part in filter(None, (one.strip() for one in words.split(";"))):
+        # A comma is also what parts them, unless it belongs to one of them.
+        pieces = part.split(",")
+        for each in pieces if all("=" in one for one in pieces) else [part]:
+            name, equals, choice = (one.strip() for one in each.partition("="))
+            if not equals or not choice:
+                raise BadEntry("chosen", f"“{each.strip()[:40]}” tells no choice.", "Write n=12; m=3.")
+            found[name] = choice
     return found
 
 
@@ -150,8 +153,8 @@ def _told(number: int, one: object, today: date) -> TableRow:
             if name in words and not isinstance(value, str):
                 raise BadEntry(name, f"{name} is no text.", "Write it in quotation marks.")
         chosen = told.get("chosen", {})
-        if not isinstance(chosen, dict) or not all(type(value) is int for value in chosen.values()):
-            raise BadEntry("chosen", "What was chosen is no list of names and numbers.", 'Write {"n": 12}.')
+        if not isinstance(chosen, dict) or not all(type(value) in (int, str) for value in chosen.values()):
+            raise BadEntry("chosen", "What was chosen is no list of names and choices.", 'Write {"n": 12}.')
         for name, kinds in (("minutes", (int, float, NoneType)), ("went", (int, NoneType))):
             if type(told.get(name)) not in kinds:
                 raise BadEntry(name, f"{name} is no number.", "Write it in figures, or leave it out.")

@@ -4,32 +4,35 @@ from __future__ import annotations
 
 import random
 from collections.abc import Mapping, Sequence
+from dataclasses import replace
 from typing import Literal, get_args
 
 from ..building import REPLAY, compile_routine
 from ..language.kinds import CHANCE
 from ..language.routine import Routine
+from ..search.program import Choose, Program
 from ..search.replay import Play, first_possible, played
 
 Habit = Literal["evenly", "about the middle", "awkward", "as in my book"]
 HABITS: tuple[str, ...] = get_args(Habit)
 
 
-def spectator(routine: Routine, habit: Habit, seed: int, book: Mapping[str, Sequence[int]] | None = None) -> Play:
-    """A path of this spectator’s. `book`: name of a number → what was chosen so far. Raises BadRoutine."""
+def spectator(
+    routine: Routine, habit: Habit, seed: int, book: Mapping[str, Sequence[int | str]] | None = None
+) -> Play:
+    """A path of this spectator’s. `book`: name of a choice → what was chosen so far. Raises BadRoutine."""
     program, draw = compile_routine(routine, REPLAY), random.Random(seed)
+    if habit == "as in my book":
+        program = _as_recorded(program, book or {})
     # Plain numbers have a middle and an end; of what has none everything is as likely.
     plain = {choose.key: choose.label for choose in program.choices() if choose.plain and choose.by != CHANCE}
 
     def decide(key: str, options: tuple[int, ...], weights: Sequence[int] | None = None) -> int:
         label = plain.get(key)
-        if label is None:
+        if label is None or habit == "as in my book":
             return draw.choices(options, weights)[0] if weights else draw.choice(options)
         if habit == "evenly":
             return draw.choice(options)
-        if habit == "as in my book":
-            known = [number for number in (book or {}).get(label, ()) if number in options]
-            return draw.choice(known) if known else draw.choice(options)
         ordered = sorted(options)
         if habit == "awkward":
             return draw.choice([*ordered[:2], *ordered[-2:]])
@@ -37,6 +40,33 @@ def spectator(routine: Routine, habit: Habit, seed: int, book: Mapping[str, Sequ
         return ordered[min(len(ordered) - 1, round(at))]
 
     return first_possible(program, (), decide)
+
+
+def _as_recorded(program: Program, book: Mapping[str, Sequence[int | str]]) -> Program:
+    """Choices that are in the book are made as often as there, as far as they are open."""
+
+    def by_record(choose: Choose, known: Sequence[int | str]) -> Choose:
+        words = [str(one) for one in known]
+
+        def times(cells: Sequence[object], option: int) -> int:
+            return words.count(str(option) if choose.plain else choose.say(cells, option))
+
+        def options(cells: Sequence[object]) -> Sequence[int]:
+            every = choose.options(cells)
+            return [option for option in every if times(cells, option)] or every
+
+        def odds(cells: Sequence[object], option: int) -> int:
+            return times(cells, option) or 1
+
+        return replace(choose, options=options, odds=odds)
+
+    steps = tuple(
+        by_record(step, book[step.label])
+        if isinstance(step, Choose) and step.label in book and step.by != CHANCE
+        else step
+        for step in program.instructions
+    )
+    return replace(program, instructions=steps)
 
 
 MOST_PATHS = 300

@@ -59,7 +59,11 @@ class Rehearsal:
 
 
 def rehearsal_of(
-    it: Analysis, habit: Habit, seed: int, book: Mapping[str, Sequence[int]] | None = None, paces: Paces | None = None
+    it: Analysis,
+    habit: Habit,
+    seed: int,
+    book: Mapping[str, Sequence[int | str]] | None = None,
+    paces: Paces | None = None,
 ) -> Rehearsal:
     """The same for the same seed. Raises BadRoutine."""
     routine = it.routine

@@ -3,7 +3,7 @@ import { getHotkeyHandler } from '@mantine/hooks';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { ApiError, api, type NewEntry, type Performance } from '../../api/client';
-import { bookQuery, questionsQuery, routinesQuery, slipsOfQuery } from '../../api/queries';
+import { bookQuery, picksQuery, questionsQuery, routinesQuery, slipsOfQuery } from '../../api/queries';
 import { dropEntryDraft, entryDraft, keepEntryDraft } from './entryDraft';
 
 const ENDINGS: { value: NewEntry['ended']; label: string }[] = [
@@ -38,11 +38,16 @@ export function EntryForm({ entry, of = null, done }: { entry: Performance | nul
   );
   const { data: slips = [] } = useQuery({ ...slipsOfQuery(id ?? 0), enabled: id !== null });
   const { data: questions = [] } = useQuery({ ...questionsQuery(id ?? 0), enabled: id !== null });
+  const { data: picks = [] } = useQuery({ ...picksQuery(id ?? 0), enabled: id !== null });
   // The browser keeps what is typed until it is in the book.
   const set = (change: Partial<NewEntry>) => {
     const next = { ...told, ...change };
     setTold(next);
     keepEntryDraft(entry?.uid ?? '', { ...next, routine_id: id });
+  };
+  const choose = (name: string, choice: number | string | null) => {
+    const others = Object.fromEntries(Object.entries(told.chosen ?? {}).filter(([other]) => other !== name));
+    set({ chosen: choice === null ? others : { ...others, [name]: choice } });
   };
   const save = useMutation({
     // A performance that is changed keeps the text that was played.
@@ -111,10 +116,24 @@ export function EntryForm({ entry, of = null, done }: { entry: Performance | nul
               allowDecimal={false}
               allowNegative={false}
               value={told.chosen?.[one.name] ?? ''}
-              onChange={(now) => {
-                const others = Object.fromEntries(Object.entries(told.chosen ?? {}).filter(([name]) => name !== one.name));
-                set({ chosen: typeof now === 'number' ? { ...others, [one.name]: now } : others });
-              }}
+              onChange={(now) => choose(one.name, typeof now === 'number' ? now : null)}
+            />
+          ))}
+        </Group>
+      )}
+      {picks.length > 0 && (
+        <Group align="start">
+          {picks.map((one) => (
+            <Autocomplete
+              key={one.name}
+              w={230}
+              label={one.name}
+              description={one.says}
+              inputWrapperOrder={['label', 'input', 'description', 'error']}
+              data={one.options}
+              limit={60}
+              value={String(told.chosen?.[one.name] ?? '')}
+              onChange={(now) => choose(one.name, now || null)}
             />
           ))}
         </Group>

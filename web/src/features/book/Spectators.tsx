@@ -1,7 +1,7 @@
 import { Button } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import type { BookRecord, Routine } from '../../api/client';
+import type { BookPick, BookRecord, Routine } from '../../api/client';
 import { spectatorsQuery } from '../../api/queries';
 import { toAddress } from '../desks/asks';
 import { bars, day } from './bars';
@@ -10,7 +10,7 @@ import { bars, day } from './bars';
 export function Spectators({ routine }: { routine: Routine }) {
   const { data } = useQuery(spectatorsQuery(routine.id));
   if (!data) return <p className="quiet">Counting…</p>;
-  const { shown, records } = data;
+  const { shown, records, picks } = data;
   if (!shown.times) return <p className="quiet">It is not in the book yet.</p>;
   const asks = toAddress({ routine: routine.text, habits: records.filter((one) => one.line !== null).map((one) => one.habit) }, {});
   return (
@@ -23,12 +23,46 @@ export function Spectators({ routine }: { routine: Routine }) {
       {records.map((one) => (
         <Chosen key={one.name} record={one} />
       ))}
+      {picks.map((one) => (
+        <Picked key={one.name} pick={one} />
+      ))}
       {records.some((one) => one.line !== null) && (
         <Button component={Link} size="compact-sm" variant="default" to={`/desks/odds?asks=${encodeURIComponent(asks)}&shelf=${routine.id}`}>
           How often it comes out with them
         </Button>
       )}
     </>
+  );
+}
+
+/** How often each was chosen of what is no number, the most frequent first. */
+function Picked({ pick }: { pick: BookPick }) {
+  const most = pick.seen[0]?.times ?? 1;
+  return (
+    <section aria-label={`What was chosen for ${pick.name}`}>
+      <h3>{pick.name}</h3>
+      <p>
+        {pick.says} Of all spectators that may be {Math.round(100 * pick.least)} to {Math.round(100 * pick.most)} of 100.
+      </p>
+      <table className="picked">
+        <thead>
+          <tr>
+            <th scope="col">chosen</th>
+            <th scope="col">times</th>
+          </tr>
+        </thead>
+        <tbody>
+          {pick.seen.map((one) => (
+            <tr key={one.choice}>
+              <td>{one.choice}</td>
+              <td>
+                <span className="often" style={{ inlineSize: `${(100 * one.times) / most}px` }} /> {one.times}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
   );
 }
 
