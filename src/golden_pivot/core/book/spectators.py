@@ -119,7 +119,9 @@ def own_spectators(text: str, performances: Sequence[Performance], budget: Budge
 def _pick(name: str, line: int | None, performances: Iterable[Performance]) -> PickRecord:
     counts = Counter(str(one.chosen[name]) for one in performances if name in one.chosen)
     total, seen = sum(counts.values()), sorted(counts.items(), key=lambda one: (-one[1], one[0]))
-    least, most = wilson(seen[0][1], total) if seen else (0, 0)
+    often = seen[0][1] if seen else 0
+    least, most = wilson(often, total) if seen else (0, 0)
+    says = f"{seen[0][0]}: {often} of {total}." if often > 1 else "Nothing came twice."
     return PickRecord(
         name,
         line,
@@ -127,7 +129,7 @@ def _pick(name: str, line: int | None, performances: Iterable[Performance]) -> P
         total,
         float(least),
         float(most),
-        f"{seen[0][0]}: {seen[0][1]} of {total}." if seen else "",
+        says,
     )
 
 

@@ -15,7 +15,7 @@ import './book.css';
 
 const chosen = (entry: Performance) =>
   Object.entries(entry.chosen ?? {})
-    .map(([name, number]) => `${name} ${number}`)
+    .map(([name, number]) => (typeof number === 'string' ? `${name}: ${number}` : `${name} ${number}`))
     .join(', ');
 const refused = (error: Error) => notifications.show({ color: 'red', message: error instanceof ApiError ? error.whole : error.message });
 

@@ -126,7 +126,7 @@ export function EntryForm({ entry, of = null, done }: { entry: Performance | nul
           {picks.map((one) => (
             <Autocomplete
               key={one.name}
-              w={230}
+              w={185}
               label={one.name}
               description={one.says}
               inputWrapperOrder={['label', 'input', 'description', 'error']}

@@ -42,7 +42,8 @@ function Picked({ pick }: { pick: BookPick }) {
     <section aria-label={`What was chosen for ${pick.name}`}>
       <h3>{pick.name}</h3>
       <p>
-        {pick.says} Of all spectators that may be {Math.round(100 * pick.least)} to {Math.round(100 * pick.most)} of 100.
+        {pick.says}
+        {most > 1 ? ` Of all spectators that may be ${Math.round(100 * pick.least)} to ${Math.round(100 * pick.most)} of 100.` : ''}
       </p>
       <table className="picked">
         <thead>
