@@ -79,8 +79,8 @@ def test_what_was_typed_of_an_entry_is_there_after_the_window_was_lost(page: Pag
     expect(page.get_by_label("Note")).to_have_value("heavy sea")
     expect(number).to_have_value("33")
     page.get_by_role("combobox", name="What slipped").focus()
-    page.keyboard.type("one more")
-    expect(page.get_by_role("option").first).to_contain_text("one more")
+    page.keyboard.type("card more")
+    expect(page.get_by_role("option").first).to_contain_text("one card more")
     page.keyboard.press("Escape")
     page.get_by_role("button", name="Leave it").click()
     page.get_by_role("button", name="Write a performance").click()
@@ -105,4 +105,6 @@ def test_piles_that_were_pointed_to_are_written_down_in_words(page: Page) -> Non
     page.get_by_label("Day", exact=True).fill("2026-09-20")
     page.keyboard.press("Control+Enter")
     expect(page.get_by_role("dialog")).to_have_count(0)
-    expect(page.get_by_role("row", name="20 Sept 2026 Lifeboat Drill")).to_contain_text("the piles pointed to in line 6: 2 and 4")
+    expect(page.get_by_role("row", name="20 Sept 2026 Lifeboat Drill")).to_contain_text(
+        "the piles pointed to in line 6: 2 and 4"
+    )
