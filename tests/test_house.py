@@ -61,7 +61,7 @@ MAY_IMPORT = {
     "door": {"analysis", "answers", "variants", "show"},
     "analysis": {"answers", "language", "building", "search"},
 }
-GROUND = {"cards", "faults", "budget", "layouts", "english", "spreadsheet"}
+GROUND = {"cards", "faults", "budget", "layouts", "english", "spreadsheet", "to_learn"}
 
 
 def test_imports_run_one_way() -> None:

@@ -96,3 +96,36 @@ def test_a_rehearsal_from_memory_with_one_wrong_answer(page: Page) -> None:
     expect(
         page.locator(".routines li", has=page.get_by_role("link", name="The Harbour Light", exact=True))
     ).to_contain_text("rehearsed today")
+
+
+def test_what_a_desk_found_is_learned_by_heart_by_keyboard(page: Page) -> None:
+    """Who drops it can put it back, with what was answered."""
+    page.get_by_role("link", name="Desks").click()
+    learn = page.get_by_role("button", name="Learn it by heart")
+    expect(learn).to_be_enabled()
+    learn.focus()
+    page.keyboard.press("Enter")
+    expect(page.get_by_label("Call it")).to_be_focused()
+    page.keyboard.type("To the eleventh")
+    page.keyboard.press("Enter")
+    page.wait_for_url("**/practice/desk/*")
+    expect(page.get_by_role("button", name="Ask what is due (12)")).to_be_focused()
+    readable(page)
+    page.keyboard.press("Enter")
+    name = page.locator(".known").inner_text()
+    options = page.locator(".options button")
+    # By its letters: the words that come to the eleventh card with the last of them or just behind it.
+    words = [text.split(" ", 1)[1] if text[0].isdigit() else text for text in options.all_inner_texts()]
+    right = next(
+        nth for nth, text in enumerate(words, 1) if "“" in text
+        and sum(letter.isalpha() for letter in text.split("“")[1].split("”")[0]) + ("next" in text) == 11
+    )  # fmt: skip
+    page.keyboard.press(str(right))
+    expect(page.locator(".told")).to_contain_text("Right.")
+    page.get_by_role("button", name="Stop here").click()
+    expect(page.get_by_role("row", name=name)).to_contain_text("1 of 1")
+    page.get_by_role("button", name="Learn it no longer").click()
+    expect(page.get_by_role("link", name="To the eleventh")).to_have_count(0)
+    page.get_by_role("button", name="Put it back").click()
+    page.get_by_role("link", name="To the eleventh", exact=True).click()
+    expect(page.get_by_role("row", name=name)).to_contain_text("1 of 1")

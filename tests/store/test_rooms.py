@@ -12,8 +12,9 @@ from pathlib import Path
 
 import pytest
 
-from golden_pivot.core.practice.kept import Answer, BeatDone, Rehearsed
+from golden_pivot.core.practice.kept import Answer, BeatDone, DeskDrill, Rehearsed
 from golden_pivot.core.programme.occasion import Occasion, Wish
+from golden_pivot.core.to_learn import DrillQuestion
 from golden_pivot.store import (
     Database,
     NotAnArchive,
@@ -29,6 +30,7 @@ from golden_pivot.store import (
     take_in,
 )
 from golden_pivot.store.archive import MINE
+from golden_pivot.store.shelf import Unknown
 from tests.store.test_trouble import spoil
 
 OCCASION = Occasion(
@@ -51,16 +53,32 @@ HELD = Rehearsed(
 )
 
 
+LEARNED = DeskDrill(
+    "6f",
+    "spell",
+    "Names",
+    '{"names": "Ann, Bob"}',
+    (DrillQuestion("spell Ann", "Ann", "What?", "“ann”", ("“ann”", "x"), "3 letters"),),
+    "2026-11-28T09:00:00.000+00:00",
+)
+
+
 def filled(path: Path | str = ":memory:") -> Database:
     database = Database(path)
     Shelf(database).add("Title: Digits")
     Programmes(database).add("3f", OCCASION)
     Practice(database).take_in([ANSWER, replace(ANSWER, uid="4f", right=True)], [HELD])
+    Practice(database).keep([LEARNED])
     return database
 
 
 def rooms(database: Database) -> object:
-    return Programmes(database).all(), Practice(database).answers(), Practice(database).rehearsals()
+    return (
+        Programmes(database).all(),
+        Practice(database).answers(),
+        Practice(database).rehearsals(),
+        Practice(database).desk_drills(),
+    )
 
 
 def test_what_is_written_is_read_each_once() -> None:
@@ -79,6 +97,17 @@ def test_what_is_written_is_read_each_once() -> None:
     assert practice.rehearsals() == [longer]
 
 
+def test_what_is_learned_from_a_desk_is_dropped_and_put_back_with_its_answers() -> None:
+    practice = Practice(filled())
+    practice.answered([replace(ANSWER, uid="7f", routine=LEARNED.uid)])
+    assert practice.keep([LEARNED]) == 0 and practice.desk_drills() == [LEARNED]
+    gone = practice.drop(LEARNED.uid)
+    assert practice.desk_drills() == [] and len(practice.answers(LEARNED.uid)) == 1
+    with pytest.raises(Unknown):
+        practice.drop(LEARNED.uid)
+    assert practice.keep([gone]) == 1 and practice.desk_drill(LEARNED.uid) == LEARNED
+
+
 def test_they_travel_with_the_shelf(tmp_path: Path) -> None:
     database = filled()
     first = packed(archive_of(Shelf(database)))
@@ -94,6 +123,7 @@ def test_they_travel_with_the_shelf(tmp_path: Path) -> None:
 SPOILED = [
     ("programmes", {"uid": "../x"}), ("programmes", {"occasion": 3}), ("programmes", {"occasion": {"title": "x", "packs": 0}}),
     ("programmes", {"revision": "x"}), ("answers", {"answered_at": "soon"}), ("answers", {"seconds": "x"}), ("answers", {"uid": 3.5}),
+    ("desk_drills", {"asks": "[1]"}), ("desk_drills", {"asks": "x"}), ("desk_drills", {"uid": "../x"}), ("desk_drills", {"questions": [{}]}), ("desk_drills", {"questions": 3}),
     ("rehearsals", {"done": 3}), ("rehearsals", {"done": [{"line": 3}]}),
 ]  # fmt: skip
 
@@ -119,7 +149,12 @@ def test_they_are_salvaged_as_far_as_they_can_be_read(tmp_path: Path) -> None:
     Practice(database).answered(replace(ANSWER, uid=f"{number:x}a", question="x" * 300) for number in range(400))
     database.close()
     found = salvaged(path)
-    assert list(found.programmes) == before and found.rehearsals == (HELD,) and len(found.answers) == 402
+    assert (
+        list(found.programmes) == before
+        and found.rehearsals == (HELD,)
+        and found.desk_drills == (LEARNED,)
+        and len(found.answers) == 402
+    )
     assert found.answers[0] == ANSWER
     spoil(path)
     found = salvaged(path)

@@ -31,6 +31,7 @@ const router = createBrowserRouter([
       { path: '/notes', lazy: async () => ({ Component: (await import('./features/notes/NotesPage')).default }) },
       { path: '/book', lazy: async () => ({ Component: (await import('./features/book/BookPage')).default }) },
       { path: '/programme/:uid?', lazy: async () => ({ Component: (await import('./features/programme/ProgrammePage')).default }) },
+      { path: '/practice/desk/:uid', lazy: async () => ({ Component: (await import('./features/practice/DeskPractice')).default }) },
       { path: '/practice/:id?', lazy: async () => ({ Component: (await import('./features/practice/PracticePage')).default }) },
       { path: '/keep', lazy: async () => ({ Component: (await import('./features/keep/KeepPage')).default }) },
       { path: '/show/:id', lazy: async () => ({ Component: (await import('./features/show/ShowPage')).default }) },

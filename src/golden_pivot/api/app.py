@@ -14,6 +14,7 @@ from .. import __version__
 from ..jobs import Jobs
 from ..store import Backups, Database, Shelf
 from .book_routes import router as book_router
+from .desk_drill_routes import router as desk_drill_router
 from .desk_routes import router as desk_router
 from .errors import install_error_handlers
 from .guard import Guard
@@ -58,6 +59,7 @@ def create_app(database: Database, web: Path = WEB) -> FastAPI:
     app.include_router(book_router)
     app.include_router(programme_router)
     app.include_router(practice_router)
+    app.include_router(desk_drill_router)
 
     @app.get("/api/{rest:path}", include_in_schema=False)
     async def no_such_address(rest: str) -> Response:

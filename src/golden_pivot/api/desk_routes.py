@@ -58,6 +58,8 @@ class DeskOut(Shape):
     """its fields as the desk opens"""
     fields: dict[str, str]
     """what each is, in words"""
+    can_be_learned: bool
+    """its answers have something that a performer has to know by heart"""
 
 
 @router.get("")
@@ -73,6 +75,7 @@ OPENING = [
         about=desk.about,
         asks=TypeAdapter(desk.asks).dump_python(desk.asks()),
         fields={name: str(one.metadata.get("description", "")) for name, one in desk.fields.items()},
+        can_be_learned=desk.to_learn is not None,
     )
     for desk in DESKS.values()
 ]

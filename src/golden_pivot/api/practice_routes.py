@@ -145,27 +145,33 @@ async def list_drills(routine_id: int, practice: PracticeIn, shelf: ShelfIn, job
 @router.get("/{routine_id}/drills.csv")
 async def drills_file(routine_id: int, practice: PracticeIn, shelf: ShelfIn, jobs: JobsIn) -> Response:
     """Every question with its answer and how it stands, as a table."""
-    found = await _drills(routine_id, practice, shelf, jobs)
+    found = drills_table(await _drills(routine_id, practice, shelf, jobs))
+    return Response(
+        found, media_type="text/csv; charset=utf-8", headers=saved_as(routine_id, "drills.csv", shelf)
+    )  # fmt: skip
+
+
+def drills_table(found: DrillsOut) -> str:
     rows: list[list[str | int | float]] = [
         [one.drill, one.question.known, one.question.asks, one.question.answer, one.question.rule, one.asked, one.right,
          "" if one.seconds is None else round(one.seconds, 1), one.due or ""]
         for one in found.standing
     ]  # fmt: skip
     head = ["drill", "known", "asks", "answer", "rule", "asked", "right", "seconds", "due"]
-    return Response(
-        csv_text([head, *rows]), media_type="text/csv; charset=utf-8", headers=saved_as(routine_id, "drills.csv", shelf),
-    )  # fmt: skip
+    return csv_text([head, *rows])
 
 
 @router.post("/{routine_id}/answers", status_code=201)
 def write_answer(routine_id: int, new: AnswerIn, practice: PracticeIn, shelf: ShelfIn) -> StandingOut:
     """Written down, once however often it is sent; when it is due again."""
-    routine = shelf.routine(routine_id)
-    answer = Answer(
-        routine=routine.uid, answered_at=datetime.now(UTC).isoformat(timespec="milliseconds"), **new.model_dump()
-    )
+    return written(practice, shelf.routine(routine_id).uid, new)
+
+
+def written(practice: Practice, uid: str, new: AnswerIn) -> StandingOut:
+    """`uid`: of the routine, or of what is learned from a desk."""
+    answer = Answer(routine=uid, answered_at=datetime.now(UTC).isoformat(timespec="milliseconds"), **new.model_dump())
     practice.answered([answer])
-    mine = [one for one in practice.answers(routine.uid) if (one.drill, one.question) == (new.drill, new.question)]
+    mine = [one for one in practice.answers(uid) if (one.drill, one.question) == (new.drill, new.question)]
     now = standings(mine)[new.drill, new.question]
     return StandingOut(due=now.due.isoformat(), asked=now.asked, right=now.right)
 

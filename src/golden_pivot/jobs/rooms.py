@@ -9,8 +9,9 @@ from typing import Any
 
 from ..core.analysis import Analysis
 from ..core.budget import Budget
+from ..core.desks import DESKS, Trouble
 from ..core.faults import BadRoutine, OutOfBudget
-from ..core.practice.drills import as_they_stand, drills_of, now_due
+from ..core.practice.drills import as_they_stand, drill_of, drills_of, now_due
 from ..core.practice.kept import Answer, BeatDone, Rehearsed
 from ..core.practice.rehearsal import line_times, own_paces, rehearsal_of
 from ..core.programme.occasion import occasion_of
@@ -67,6 +68,17 @@ def drills(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
         "standing": list(map(asdict, standing)),
         "due": [[one.drill, one.question.key] for one in due],
     }
+
+
+def to_learn(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
+    """{desk, asks} → the questions that follow from its answer; none where it has no answer."""
+    desk = DESKS[request["desk"]]
+    try:
+        asks = desk.asks(**request["asks"])
+        questions = tuple(desk.to_learn(asks, desk.answer(asks, budget))) if desk.to_learn else ()
+    except (Trouble, OutOfBudget):
+        questions = ()
+    return {"questions": list(map(asdict, drill_of(desk.name, desk.about, questions).questions))}
 
 
 def rehearsal(request: dict[str, Any], budget: Budget) -> dict[str, Any]:

@@ -29,7 +29,7 @@ from ..core.variants.report_of_variants import SlipsReport, limits_report, slips
 from ..core.variants.slips import fragility_of
 from ..core.variants.sweeps import sweep
 from .desks import at_desk
-from .rooms import best_order, drills, programme, programme_file, rehearsal, rehearsed
+from .rooms import best_order, drills, programme, programme_file, rehearsal, rehearsed, to_learn
 from .shows import costs, other_schools, sheet, sheet_file, side_by_side
 
 Task = Callable[[dict[str, Any], Budget], dict[str, Any]]
@@ -184,6 +184,6 @@ TASKS: dict[str, Task] = {
     "slips": _remembered(_told("slips", _slips)), "solve": solved, "sweep": swept,
     "desk": _remembered(at_desk), "sheet": _remembered(sheet), "sheet_file": _remembered(sheet_file), "costs": _remembered(costs),
     "programme": _remembered(programme), "best_order": _remembered(best_order), "programme_file": _remembered(programme_file),
-    "drills": drills, "rehearsal": rehearsal, "rehearsed": rehearsed,
+    "drills": drills, "to_learn": to_learn, "rehearsal": rehearsal, "rehearsed": rehearsed,
     "compare": _remembered(side_by_side), "schools": _remembered(other_schools),
 }  # fmt: skip

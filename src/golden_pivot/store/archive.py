@@ -20,12 +20,12 @@ from typing import Any, NamedTuple
 
 from ..core.book.performance import BadEntry, Performance, checked, mark
 from ..core.faults import PivotError
-from ..core.practice.kept import Answer, BeatDone, Rehearsed
+from ..core.practice.kept import Answer, BeatDone, DeskDrill, Rehearsed
 from ..core.programme.occasion import checked as checked_occasion
 from ..core.programme.occasion import occasion_of
 from .book import Book
 from .database import Database
-from .practice import Practice
+from .practice import Practice, desk_drill_of
 from .programmes import Programme, Programmes
 from .shelf import Archived, Routine, Shelf, Version
 
@@ -56,6 +56,7 @@ class Archive:
     answers: tuple[Answer, ...] = ()
     """of drills, in the order in which they were given"""
     rehearsals: tuple[Rehearsed, ...] = ()
+    desk_drills: tuple[DeskDrill, ...] = ()
 
     @property
     def has_settings(self) -> bool:
@@ -110,6 +111,7 @@ def archive_of(shelf: Shelf, only: Collection[int] | None = None) -> Archive:
         tuple(Programmes(shelf.database).all()) if only is None else (),
         tuple(practice.answers()) if only is None else (),
         tuple(practice.rehearsals()) if only is None else (),
+        tuple(practice.desk_drills()) if only is None else (),
     )  # fmt: skip
 
 
@@ -273,8 +275,12 @@ def _rehearsed(one: Any) -> Rehearsed:
     )  # fmt: skip
 
 
+def _desk_drill(one: Any) -> DeskDrill:
+    return desk_drill_of({**one, "uid": mark(str(one["uid"]))})
+
+
 _ROOMS: Mapping[str, Callable[[Any], Any]] = {
-    "book": _performance, "programmes": _programme, "answers": _answer, "rehearsals": _rehearsed,
+    "book": _performance, "programmes": _programme, "answers": _answer, "rehearsals": _rehearsed, "desk_drills": _desk_drill,
 }  # fmt: skip
 """what is kept beside routines, by the name it has in the manifest"""
 
@@ -334,4 +340,5 @@ def take_in(
         Book(database).take_in(coming.book)
         Programmes(database).take_in(coming.programmes)
         Practice(database).take_in(coming.answers, coming.rehearsals)
+        Practice(database).keep(coming.desk_drills)
     return Taken(done, added)

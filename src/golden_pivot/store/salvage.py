@@ -11,10 +11,10 @@ from pathlib import Path
 from typing import Any, TypeVar
 
 from ..core.book.performance import BadEntry, Performance, checked
-from ..core.practice.kept import Answer, Rehearsed
+from ..core.practice.kept import Answer, DeskDrill, Rehearsed
 from .archive import Archive
 from .book import COLUMNS, performance_of
-from .practice import ANSWER, REHEARSAL, answer_of, rehearsed_of
+from .practice import ANSWER, DESK_DRILL, REHEARSAL, answer_of, desk_drill_of, rehearsed_of
 from .programmes import COLUMNS as PROGRAMME
 from .programmes import Programme, programme_of
 from .shelf import Archived, Version
@@ -32,6 +32,7 @@ def salvaged(path: Path) -> Archive:
     programmes: list[Programme] = []
     answers: list[Answer] = []
     rehearsals: list[Rehearsed] = []
+    drills: list[DeskDrill] = []
     with suppress(sqlite3.Error), closing(sqlite3.connect(f"file:{path}?mode=ro", uri=True)) as connection:
         connection.text_factory = lambda data: data.decode("utf-8", "replace")
         versions: dict[int, list[Version]] = {}
@@ -54,8 +55,10 @@ def salvaged(path: Path) -> Archive:
         programmes = _whole(connection, "programme", PROGRAMME, programme_of)
         answers = _whole(connection, "answer", ANSWER, lambda row: answer_of({**row, "right": row['"right"']}))
         rehearsals = _whole(connection, "rehearsal", REHEARSAL, rehearsed_of)
+        drills = _whole(connection, "desk_drill", DESK_DRILL, desk_drill_of)
     return Archive(
-        tuple(routines), book=tuple(book), programmes=tuple(programmes), answers=tuple(answers), rehearsals=tuple(rehearsals)
+        tuple(routines), book=tuple(book), programmes=tuple(programmes), answers=tuple(answers), rehearsals=tuple(rehearsals),
+        desk_drills=tuple(drills),
     )  # fmt: skip
 
 

@@ -177,6 +177,10 @@ def test_the_same_people_are_not_shown_it_again() -> None:
     )
     (call,) = Programme([played], Occasion("x", audience="families"), Budget()).running_order().calls
     assert call.key == "seen: h" and call.says == "The Harbour Light was shown to families on 2026-08-27."
+    # At the occasion itself it is no reason, nor afterwards.
+    for held_on, told in (("2026-08-28", "08-27"), ("2026-08-27", "05-01"), ("2026-05-01", None)):
+        calls = Programme([played], Occasion("x", held_on, audience="families"), Budget()).running_order().calls
+        assert [call.says[-6:-1] for call in calls] == ([told] if told else [])
     for other in ("the crew", ""):
         assert Programme([played], Occasion("x", audience=other), Budget()).running_order().calls == ()
 

@@ -33,6 +33,9 @@ export type Settings = Schemas['Settings'];
 export type Performance = Schemas['Performance'];
 export type NewEntry = Schemas['EntryIn'];
 export type BookRecord = Schemas['Record'];
+export type DeskDrill = Schemas['DeskDrill-Output'];
+/** What is drilled: a routine, by its number, or what is learned from a desk, by its uid. */
+export type DrillsOf = number | string;
 export type BookPick = Schemas['PickRecord'];
 export type BookRow = Schemas['TableRow'];
 export type Send = Schemas['Send'];
@@ -78,7 +81,7 @@ const client = createClient<paths>({ baseUrl: '/', headers: { 'x-window': WINDOW
 /** A browser opens six connections to one place. Searches that wait leave some of them for what must not wait. */
 const MOST_SEARCHES = 4;
 const SMALL =
-  /^\/api\/(routines|settings|read(-as)?|suggest|jobs|health|keep|removed|language|families|patter|desks\/send)|^\/api\/desks$|^\/api\/practice(\/\d+\/(answers|rehearsals))?$|^\/api\/programmes(\/[0-9a-f]+)?$/;
+  /^\/api\/(routines|settings|read(-as)?|suggest|jobs|health|keep|removed|language|families|patter|desks\/send)|^\/api\/desks$|^\/api\/practice(\/desks)?(\/[0-9a-f]+\/(answers|rehearsals))?$|^\/api\/programmes(\/[0-9a-f]+)?$/;
 let searching = 0;
 const queue: (() => void)[] = [];
 
@@ -221,10 +224,19 @@ export const api = {
   bestOrder: (uid: string, job: string, signal?: AbortSignal) =>
     value(client.POST('/api/programmes/{uid}/best-order', { params: { path: { uid } }, body: { job }, signal })),
   writePlayed: (uid: string, how: Schemas['PlayedIn']) => value(client.POST('/api/programmes/{uid}/played', { params: { path: { uid } }, body: how })),
+  deskDrills: () => value(client.GET('/api/practice/desks')),
+  learnFromDesk: (desk: string, title: string, asks: Record<string, unknown>) => value(client.POST('/api/practice/desks', { body: { desk, title, asks } })),
+  dropDeskDrill: (uid: string) => value(client.DELETE('/api/practice/desks/{uid}', { params: { path: { uid } } })),
+  putBackDeskDrill: (gone: DeskDrill) => value(client.POST('/api/practice/desks/put-back', { body: gone })),
   practised: () => value(client.GET('/api/practice')),
-  drills: (id: number, signal?: AbortSignal) => value(client.GET('/api/practice/{routine_id}/drills', { params: { path: { routine_id: id } }, signal })),
-  answer: (id: number, answer: Schemas['AnswerIn']) =>
-    value(client.POST('/api/practice/{routine_id}/answers', { params: { path: { routine_id: id } }, body: answer })),
+  drills: (of: DrillsOf, signal?: AbortSignal) =>
+    typeof of === 'number'
+      ? value(client.GET('/api/practice/{routine_id}/drills', { params: { path: { routine_id: of } }, signal }))
+      : value(client.GET('/api/practice/desks/{uid}/drills', { params: { path: { uid: of } }, signal })),
+  answer: (of: DrillsOf, answer: Schemas['AnswerIn']) =>
+    typeof of === 'number'
+      ? value(client.POST('/api/practice/{routine_id}/answers', { params: { path: { routine_id: of } }, body: answer }))
+      : value(client.POST('/api/practice/desks/{uid}/answers', { params: { path: { uid: of } }, body: answer })),
   rehearse: (id: number, habit: Habit, seed: number, signal?: AbortSignal) =>
     value(client.POST('/api/practice/{routine_id}/rehearse', { params: { path: { routine_id: id } }, body: { habit, seed, job: newJob() }, signal })),
   writeRehearsal: (id: number, told: Schemas['RehearsedIn']) =>

@@ -1,5 +1,5 @@
 import { keepPreviousData, queryOptions, type QueryKey } from '@tanstack/react-query';
-import { WINDOW, api, type DeskAsks, type DeskName, type Habit, type Schemas, type SheetKind } from './client';
+import { WINDOW, api, type DeskAsks, type DeskName, type DrillsOf, type Habit, type Schemas, type SheetKind } from './client';
 
 /** What is computed from a text is the same for ever, so it is kept by its text. */
 const FOR_EVER = { staleTime: Infinity, gcTime: 10 * 60_000 };
@@ -137,7 +137,9 @@ export const bestOrderQuery = (uid: string, revision: number) => searching('best
 
 export const practisedQuery = () => queryOptions({ queryKey: ['practised'], queryFn: api.practised });
 
-export const drillsQuery = (id: number) => queryOptions({ queryKey: ['drills', id], queryFn: ({ signal }) => api.drills(id, signal), gcTime: 0 });
+export const drillsQuery = (of: DrillsOf) => queryOptions({ queryKey: ['drills', of], queryFn: ({ signal }) => api.drills(of, signal), gcTime: 0 });
+
+export const deskDrillsQuery = () => queryOptions({ queryKey: ['desk drills'], queryFn: api.deskDrills });
 
 export const rehearsalQuery = (id: number, habit: Habit, seed: number) =>
   queryOptions({ queryKey: ['rehearsal', id, habit, seed], queryFn: ({ signal }) => api.rehearse(id, habit, seed, signal), ...FOR_EVER });

@@ -1654,6 +1654,127 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice/desks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List Desk Drills */
+        get: operations["list_desk_drills_api_practice_desks_get"];
+        put?: never;
+        /**
+         * Learn From Desk
+         * @description Kept, once however often it is sent. 422 where nothing has to be known by heart.
+         */
+        post: operations["learn_from_desk_api_practice_desks_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/desks/put-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put Back Desk Drill
+         * @description What was dropped, with the answers that were given to it.
+         */
+        post: operations["put_back_desk_drill_api_practice_desks_put_back_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/desks/{uid}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Drop Desk Drill
+         * @description What it was, so that it can be put back; its answers stay.
+         */
+        delete: operations["drop_desk_drill_api_practice_desks__uid__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/desks/{uid}/drills": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Desk Questions
+         * @description Every question that followed from the answer of the desk, and which are due.
+         */
+        get: operations["list_desk_questions_api_practice_desks__uid__drills_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/desks/{uid}/drills.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Desk Drills File
+         * @description The same as a table.
+         */
+        get: operations["desk_drills_file_api_practice_desks__uid__drills_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/desks/{uid}/answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Write Desk Answer
+         * @description Written down, once however often it is sent; when it is due again.
+         */
+        post: operations["write_desk_answer_api_practice_desks__uid__answers_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -2165,6 +2286,68 @@ export interface components {
              */
             is_round: boolean;
         };
+        /**
+         * DeskDrill
+         * @description What is learned from a desk. Its questions stay, though the desk may find another answer that is as right.
+         */
+        "DeskDrill-Input": {
+            /** Uid */
+            uid: string;
+            /** Desk */
+            desk: string;
+            /** Title */
+            title: string;
+            /** Asks */
+            asks: string;
+            /** Questions */
+            questions: components["schemas"]["DrillQuestion-Input"][];
+            /** Kept At */
+            kept_at: string;
+        };
+        /**
+         * DeskDrill
+         * @description What is learned from a desk. Its questions stay, though the desk may find another answer that is as right.
+         */
+        "DeskDrill-Output": {
+            /** Uid */
+            uid: string;
+            /** Desk */
+            desk: string;
+            /** Title */
+            title: string;
+            /** Asks */
+            asks: string;
+            /** Questions */
+            questions: components["schemas"]["DrillQuestion-Output"][];
+            /** Kept At */
+            kept_at: string;
+        };
+        /** DeskDrillIn */
+        DeskDrillIn: {
+            /** Desk */
+            desk: string;
+            /**
+             * Title
+             * @default
+             */
+            title: string;
+            /**
+             * Asks
+             * @description as the desk is asked; what is left out is as the desk opens
+             */
+            asks: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * DeskDrillOut
+         * @description What is learned, and how much of it is due.
+         */
+        DeskDrillOut: {
+            drill: components["schemas"]["DeskDrill-Output"];
+            /** Due */
+            due: number;
+        };
         /** DeskOut */
         DeskOut: {
             /** Name */
@@ -2181,6 +2364,8 @@ export interface components {
             fields: {
                 [key: string]: string;
             };
+            /** Can Be Learned */
+            can_be_learned: boolean;
         };
         /** Distribution */
         Distribution: {
@@ -2217,7 +2402,22 @@ export interface components {
             questions: number;
         };
         /** DrillQuestion */
-        DrillQuestion: {
+        "DrillQuestion-Input": {
+            /** Key */
+            key: string;
+            /** Known */
+            known: string;
+            /** Asks */
+            asks: string;
+            /** Answer */
+            answer: string;
+            /** Options */
+            options: string[];
+            /** Rule */
+            rule: string;
+        };
+        /** DrillQuestion */
+        "DrillQuestion-Output": {
             /** Key */
             key: string;
             /** Known */
@@ -2256,7 +2456,7 @@ export interface components {
         Due: {
             /** Drill */
             drill: string;
-            question: components["schemas"]["DrillQuestion"];
+            question: components["schemas"]["DrillQuestion-Output"];
             /** Due */
             due: string | null;
             /** Asked */
@@ -9325,6 +9525,295 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TimesOut"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    list_desk_drills_api_practice_desks_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeskDrillOut"][];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    learn_from_desk_api_practice_desks_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description which window asks */
+                "x-window"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeskDrillIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeskDrillOut"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    put_back_desk_drill_api_practice_desks_put_back_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeskDrill-Input"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    drop_desk_drill_api_practice_desks__uid__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                uid: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeskDrill-Output"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    list_desk_questions_api_practice_desks__uid__drills_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                uid: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrillsOut"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    desk_drills_file_api_practice_desks__uid__drills_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                uid: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    write_desk_answer_api_practice_desks__uid__answers_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                uid: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StandingOut"];
                 };
             };
             /** @description Client Error */

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import Field, dataclass, field, fields
 from typing import Any
 
 from ..budget import Budget
 from ..faults import PivotError
+from ..to_learn import DrillQuestion
 
 
 class Trouble(PivotError, ValueError):
@@ -58,6 +59,9 @@ class Desk:
     """what is asked for where nobody is typing, on the command line, instead of the defaults"""
     exit_code: Callable[[Any], int] = lambda answer: 0
     """of the command line: 0 found, 1 there is none, 3 not settled within the budget"""
+
+    to_learn: Callable[[Any, Any], Iterable[DrillQuestion]] | None = None
+    """of what was asked and its answer: what a performer has to know by heart; None where there never is any"""
 
     @property
     def fields(self) -> dict[str, Field[Any]]:

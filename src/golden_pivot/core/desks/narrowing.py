@@ -18,6 +18,7 @@ from num2words import num2words
 
 from ..budget import Budget
 from ..cards import MAX_CARDS
+from ..to_learn import DrillQuestion
 from .desk import Desk, Send, Table, Trouble, asked, desk, within
 from .gaps import filled, strange_gap
 
@@ -320,6 +321,29 @@ def tables(found: NarrowingAnswers) -> list[Table]:
     return [tree, ranked]
 
 
+def to_learn(asks: NarrowingAsks, found: NarrowingAnswers) -> Iterator[DrillQuestion]:
+    """After every pointing what is said, by whether the wanted one is among those pointed to."""
+    for at, node in enumerate(found.tree):
+        branches = {one.branch: one.says[0] for one in found.tree if one.parent == at}
+        # Of two targets either group may stay: then it is not this that decides.
+        either = asks.targets > 1 and node.stage == len(asks.objects)
+        if len(set(branches.values())) < 2 or either:
+            continue
+        for branch, says in branches.items():
+            known = (
+                f"{node.point} of {node.left} pointed to, the right one {'is' if branch == KEEP else 'is not'} among them"
+                + (f", stage {node.stage}" if len(asks.objects) > 1 else "")
+            )
+            yield DrillQuestion(
+                f"said {known}",
+                known,
+                "What do you say?",
+                says,
+                tuple(sorted(branches.values())),
+                asks.keep if branch == KEEP else asks.go,
+            )
+
+
 NARROW = desk(
     Desk(
         "narrow",
@@ -329,5 +353,6 @@ NARROW = desk(
         NarrowingAnswers,
         answer,
         tables,
+        to_learn=to_learn,
     )
 )

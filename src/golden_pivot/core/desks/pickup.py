@@ -17,6 +17,7 @@ from itertools import product
 from ..budget import Budget
 from ..cards import MAX_CARDS
 from ..english import ordinal
+from ..to_learn import DrillQuestion
 from .desk import Desk, Send, Table, Trouble, asked, desk, within
 
 FACE_UP, FACE_DOWN = "face up", "face down"
@@ -341,6 +342,22 @@ def tables(found: PickupAnswers) -> list[Table]:
     ]  # fmt: skip
 
 
+def to_learn(asks: PickupAsks, found: PickupAnswers) -> Iterator[DrillQuestion]:
+    """For every position what takes the card there, and where it comes to; each sequence leads to one position alone."""
+    said = {place.lands[0]: ", ".join(place.words) for place in found.table}
+    for position, words in said.items():
+        rule = f"{words}: {ordinal(position)}" + (f"; {found.formula}" if found.formula else "")
+        yield DrillQuestion(f"lands {words}", words, "Where does their card come to?", str(position), (), rule)
+        near = sorted(said, key=lambda other: (abs(other - position), other))[:MOST_OPTIONS]
+        if len(near) > 1 and asks.told == TABLE:
+            known, options = f"to the {ordinal(position)}", tuple(sorted(said[other] for other in near))
+            yield DrillQuestion(
+                f"to {position}", known, "Where does their pile go, round after round?", words, options, rule
+            )
+
+
+MOST_OPTIONS = 6
+
 PICKUP = desk(
     Desk(
         "pickup",
@@ -350,5 +367,6 @@ PICKUP = desk(
         PickupAnswers,
         answer,
         tables,
+        to_learn=to_learn,
     )
 )

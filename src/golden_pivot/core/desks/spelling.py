@@ -10,8 +10,9 @@ from itertools import combinations
 
 from ..budget import Budget
 from ..cards import RANKS, SUITS
-from ..english import ordinal
+from ..english import counted, ordinal
 from ..language.expressions import letters_in
+from ..to_learn import DrillQuestion
 from .card_words import PACKS, CardWords
 from .desk import Desk, Send, Table, Trouble, asked, desk, within
 from .gaps import filled, strange_gap
@@ -444,6 +445,47 @@ def tables(found: SpellingAnswers) -> list[Table]:
     return [scripts, matrix, best, rule]
 
 
+def to_learn(asks: SpellingAsks, found: SpellingAnswers) -> Iterator[DrillQuestion]:
+    """Name by name what is spelled and which card it is; what would do as well is not offered as a wrong answer."""
+    used = sorted({(script.phrasing, script.reveal) for script in found.scripts})
+    rows = {row.name: row for row in found.rows}
+    scripts = {script.name: script for script in found.scripts}
+    for name, row in rows.items():
+        if name not in scripts and name not in found.unreached:
+            continue
+        options = [
+            _said(row.counts[p].spelled, reveal)
+            for p, reveal in used
+            if row.counts[p].letters and reached(row.counts[p].letters, reveal, asks.packet) not in asks.wanted
+        ]
+        if script := scripts.get(name):
+            answer, rule = (
+                _said(script.spelled, script.reveal),
+                f"{counted(script.letters, 'letter')}, {REVEALS[script.reveal]}: the {ordinal(script.position)}",
+            )
+        else:
+            answer, rule = KEPT_OUT, "no phrasing reaches it"
+        if found.unreached or not options:
+            options.append(KEPT_OUT)
+        yield DrillQuestion(
+            f"spell {name}",
+            name,
+            "What do you spell, and which card is it?",
+            answer,
+            tuple(sorted({*options[-MOST_OTHERS:], answer})),
+            rule,
+        )
+
+
+KEPT_OUT = "it is kept out"
+MOST_OTHERS = 7
+"""wrong answers beside the right one, so that a key each is enough"""
+
+
+def _said(words: str, reveal: str) -> str:
+    return f"“{words}”, {REVEALS[reveal]}"
+
+
 SPELLING = desk(
     Desk(
         "spell",
@@ -453,5 +495,6 @@ SPELLING = desk(
         SpellingAnswers,
         answer,
         tables,
+        to_learn=to_learn,
     )
 )

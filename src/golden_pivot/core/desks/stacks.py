@@ -12,6 +12,7 @@ from ..cards import MAX_CARDS, RANKS
 from ..language.facets import Facet
 from ..language.parser import read_routine
 from ..search.faces import PACK
+from ..to_learn import order_questions
 from .assembly import NEW_PACK, Block, blocks, order_of, passes, two_deals
 from .constraints import KINDS, Constraint, Misread, read_constraint
 from .desk import Desk, Send, Table, Trouble, asked, desk, within
@@ -235,6 +236,7 @@ STACK = desk(
         answer,
         tables,
         is_long=True,
+        to_learn=lambda asks, found: order_questions(found.arrangements[0]) if found.arrangements else (),
         exit_code=lambda found: 0 if found.arrangements else 2 if found.faults else 1 if found.settled else 3,
     )
 )

@@ -9,15 +9,16 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from datetime import datetime
-from itertools import groupby, pairwise
+from itertools import groupby
 
 from ..analysis import Analysis
 from ..answers.verdicts import RULE
-from ..english import list_text, ordinal
+from ..english import list_text
 from ..faults import OutOfBudget
 from ..language.routine import STEP
 from ..show.setup import setup_of
 from ..show.sums import shortcuts_of
+from ..to_learn import DrillQuestion, order_questions
 from .asked import needed_on
 from .imagined import some_paths
 from .kept import Answer
@@ -27,20 +28,6 @@ MOST_QUESTIONS = 160
 """of a drill, enough for every card of a pack in every direction; of more, so many that lie apart are taken"""
 LEAST_STACK = 5
 """known cards one under the other from which on they are a stack to be learned"""
-
-
-@dataclass(frozen=True)
-class DrillQuestion:
-    key: str
-    """the same for the same question of the same routine"""
-    known: str
-    """what is told: `n is 34`"""
-    asks: str
-    answer: str
-    options: tuple[str, ...]
-    """to choose from; none where it is said or typed"""
-    rule: str
-    """to be learned from"""
 
 
 @dataclass(frozen=True)
@@ -56,7 +43,7 @@ def drills_of(it: Analysis) -> tuple[Drill, ...]:
     return tuple(drill for drill in _drills(it) if drill.questions)
 
 
-def _drill(name: str, says: str, questions: Iterable[DrillQuestion]) -> Drill:
+def drill_of(name: str, says: str, questions: Iterable[DrillQuestion]) -> Drill:
     """Each question once, none that has two answers."""
     found: dict[str, DrillQuestion | None] = {}
     for one in questions:
@@ -77,11 +64,11 @@ def _drills(it: Analysis) -> Iterator[Drill]:
                 f"{moment.line} {moment.asks} {known}", known, moment.asks, moment.answer, moment.options, moment.rule
             )
             (sums if moment.kind == "sum" else cases).append(one)
-    yield _drill("sums", "the number, before you turn round", sums)
-    yield _drill("cases", "what you do then", cases)
-    yield _drill("places", "where their card is", _places(it))
-    yield _drill("stack", "the order of the cards", _stack(it))
-    yield _drill("memory", "what you keep in your head", _memory(it))
+    yield drill_of("sums", "the number, before you turn round", sums)
+    yield drill_of("cases", "what you do then", cases)
+    yield drill_of("places", "where their card is", _places(it))
+    yield drill_of("stack", "the order of the cards", _stack(it))
+    yield drill_of("memory", "what you keep in your head", _memory(it))
 
 
 def _worked_out(it: Analysis) -> Iterator[DrillQuestion]:
@@ -118,13 +105,7 @@ def _stack(it: Analysis) -> Iterator[DrillQuestion]:
         cards = [one for _, one in run]
         if len(cards) < LEAST_STACK:
             continue
-        for one in cards:
-            rule = f"{one.card} lies {ordinal(one.position)}"
-            yield DrillQuestion(f"at {one.position}", ordinal(one.position), "Which card?", one.card, (), rule)
-            yield DrillQuestion(f"where {one.card}", one.card, "At which position?", str(one.position), (), rule)
-        for one, following in pairwise(cards):
-            rule = f"{following.card} lies under {one.card}"
-            yield DrillQuestion(f"after {one.card}", one.card, "Which card comes next?", following.card, (), rule)
+        yield from order_questions([one.card for one in cards], cards[0].position)
 
 
 def _memory(it: Analysis) -> Iterator[DrillQuestion]:

@@ -54,7 +54,9 @@ def _calls(order: Sequence[Known], occasion: Occasion, seconds: float) -> Iterat
             yield _call("not proved", order, [at], f"{one.title} cannot be relied upon: {one.trouble}.")
         if missing := sorted(one.pockets - set(occasion.pockets)):
             yield _call("no pocket", order, [at], f"{one.title} needs {list_text(missing)}, which is not at hand.")
-        if days := sorted(day for who, day in one.shown_to if _same(who, occasion.audience)):
+        if days := sorted(
+            day for who, day in one.shown_to if _same(who, occasion.audience) and _before(day, occasion)
+        ):
             yield _call("seen", order, [at], f"{one.title} was shown to {occasion.audience.strip()} on {days[-1]}.")
     for at, (first, second) in enumerate(pairwise(order)):
         yield from _side_by_side(order, at, first, second)
@@ -68,6 +70,11 @@ def _calls(order: Sequence[Known], occasion: Occasion, seconds: float) -> Iterat
         over = (seconds - 60 * occasion.minutes) / 60
         yield Call("over time", (), f"It takes about {over:.0f} minutes more than the {occasion.minutes} allowed."
                    if over >= 1 else f"It takes a little more than the {occasion.minutes} minutes allowed.")  # fmt: skip
+
+
+def _before(day: str, occasion: Occasion) -> bool:
+    """What was shown at this occasion itself is no reason against it."""
+    return not occasion.held_on or day < occasion.held_on
 
 
 def _same(audience: str, other: str) -> bool:

@@ -10,6 +10,7 @@ import { routinesQuery } from '../../api/queries';
 import { Scrolling } from '../../ui/Scrolling';
 import { Tabs } from '../../ui/Tabs';
 import { ordinal } from '../bench/layout';
+import { LearnButton } from './LearnButton';
 import { lines, numbers } from './asks';
 import type { DeskState } from './useDesk';
 
@@ -72,6 +73,7 @@ export function Picture<N extends DeskName>({ desk, name, children }: { desk: De
       <figcaption>
         <h2>{name}</h2>
         {children}
+        <LearnButton desk={desk} />
         <Files desk={desk} />
       </figcaption>
       {/* Drawn by our own server, which escapes every word in it. */}

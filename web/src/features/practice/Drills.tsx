@@ -1,16 +1,16 @@
 import { Button, Group, SegmentedControl } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { ApiError, api, type Due } from '../../api/client';
-import { drillsQuery, practisedQuery } from '../../api/queries';
+import { ApiError, api, type DrillsOf, type Due } from '../../api/client';
+import { deskDrillsQuery, drillsQuery, practisedQuery } from '../../api/queries';
 import { Scrolling } from '../../ui/Scrolling';
 import { DueChart } from './DueChart';
 import { Question } from './Question';
 import { ago, newUid } from './ago';
 
-/** Every question that the routine asks of its performer; what is due is asked, by keyboard. */
-export function Drills({ id, begun }: { id: number; begun: boolean }) {
-  const { data, error, refetch } = useQuery(drillsQuery(id));
+/** Every question that a routine, or what a desk found, asks of its performer; what is due is asked, by keyboard. */
+export function Drills({ of, begun }: { of: DrillsOf; begun: boolean }) {
+  const { data, error, refetch } = useQuery(drillsQuery(of));
   const [only, setOnly] = useState('');
   const [session, setSession] = useState<Due[] | null>(null);
   const [atOnce, setAtOnce] = useState(begun);
@@ -30,7 +30,7 @@ export function Drills({ id, begun }: { id: number; begun: boolean }) {
   if (session)
     return (
       <Session
-        id={id}
+        of={of}
         questions={session}
         done={() => {
           setSession(null);
@@ -53,7 +53,7 @@ export function Drills({ id, begun }: { id: number; begun: boolean }) {
         <Button variant="default" onClick={() => begin(shown.slice(0, 20))}>
           The hardest
         </Button>
-        <Button variant="default" component="a" href={`/api/practice/${id}/drills.csv`} download>
+        <Button variant="default" component="a" href={`/api/practice/${typeof of === 'number' ? of : `desks/${of}`}/drills.csv`} download>
           As a table
         </Button>
         <Button variant="default" onClick={() => window.print()}>
@@ -104,7 +104,7 @@ function lastAnswered(standing: Due[]): string {
 }
 
 /** One after the other; what was wrong comes again at the end. Every answer is written down as it is given. */
-function Session({ id, questions, done }: { id: number; questions: Due[]; done: () => void }) {
+function Session({ of, questions, done }: { of: DrillsOf; questions: Due[]; done: () => void }) {
   const client = useQueryClient();
   const [queue, setQueue] = useState(questions);
   const [at, setAt] = useState(0);
@@ -115,9 +115,10 @@ function Session({ id, questions, done }: { id: number; questions: Due[]; done: 
     const answer = { uid: newUid(), drill: due.drill, question: due.question.key, right, seconds: Math.min(3600, seconds) };
     for (let tries = 0; ; tries++) {
       try {
-        await api.answer(id, answer);
+        await api.answer(of, answer);
         setTrouble(null);
         void client.invalidateQueries({ queryKey: practisedQuery().queryKey });
+        void client.invalidateQueries({ queryKey: deskDrillsQuery().queryKey });
         return;
       } catch (error) {
         setTrouble(error instanceof ApiError ? error.whole : 'The server does not answer.');

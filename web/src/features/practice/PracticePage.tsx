@@ -1,7 +1,7 @@
 import { Button, Skeleton } from '@mantine/core';
 import { useQuery } from '@tanstack/react-query';
 import { Link, useParams, useSearchParams } from 'react-router';
-import { practisedQuery, routinesQuery } from '../../api/queries';
+import { deskDrillsQuery, practisedQuery, routinesQuery } from '../../api/queries';
 import { NotFound } from '../../ui/NotFound';
 import { Tabs } from '../../ui/Tabs';
 import { Drills } from './Drills';
@@ -20,6 +20,7 @@ export default function PracticePage() {
   const [search, setSearch] = useSearchParams();
   const { data: routines } = useQuery(routinesQuery());
   const { data: practised } = useQuery(practisedQuery());
+  const { data: fromDesks = [] } = useQuery(deskDrillsQuery());
   if (!routines || !practised) return <Skeleton height={300} aria-label="Fetching what is due" />;
   if (id === undefined) {
     const rows = practised.map((one) => ({ ...one, title: routines.find((routine) => routine.id === one.routine)?.title ?? '' })).sort((a, b) => b.due - a.due);
@@ -27,6 +28,33 @@ export default function PracticePage() {
       <div className="practice">
         <h1>Practice</h1>
         {rows.length === 0 && <p className="quiet">Nothing stands on the shelf yet.</p>}
+        {fromDesks.length > 0 && (
+          <>
+            <h2>From the desks</h2>
+            <ul className="due-list">
+              {fromDesks.map(({ drill, due }) => (
+                <li key={drill.uid} className="panel">
+                  <div>
+                    <Link to={`/practice/desk/${drill.uid}`}>{drill.title}</Link>
+                    <p>
+                      {due > 0 ? `${due} due today` : 'nothing due'} · {drill.questions.length} questions
+                    </p>
+                  </div>
+                  <Button
+                    component={Link}
+                    to={`/practice/desk/${drill.uid}?go`}
+                    size="compact-sm"
+                    variant={due > 0 ? 'filled' : 'default'}
+                    aria-label={`Drill ${drill.title}`}
+                  >
+                    Drill
+                  </Button>
+                </li>
+              ))}
+            </ul>
+            <h2>Routines</h2>
+          </>
+        )}
         <ul className="due-list">
           {rows.map((one) => (
             <li key={one.routine} className="panel">
@@ -65,7 +93,7 @@ export default function PracticePage() {
         <Link to={`/bench/${routine.id}`}>to the bench</Link>
       </header>
       <Tabs label="How to practise" tabs={TABS} value={tab} onChange={(to) => setSearch(to === 'drills' ? {} : { tab: to })}>
-        {tab === 'drills' ? <Drills key={routine.id} id={routine.id} begun={search.has('go')} /> : <Rehearse key={routine.id} routine={routine} />}
+        {tab === 'drills' ? <Drills key={routine.id} of={routine.id} begun={search.has('go')} /> : <Rehearse key={routine.id} routine={routine} />}
       </Tabs>
     </div>
   );
