@@ -40,7 +40,7 @@ unit: setup ## core, store, API and command line
 browser-tests: setup $(STAMPS)/chromium ## the real interface in headless Chromium
 	$(BIN)/python -m pytest tests -m browser -n 2 --dist worksteal
 
-bench: setup $(STAMPS)/chromium ## how fast, as ratios; from the core to the verdict on the screen
+bench: setup $(STAMPS)/chromium ## how fast, as ratios; from the core to the verdict on the screen; BEFORE=commit beside an earlier one
 	BENCH_BROWSER=1 $(BIN)/python -m scripts.bench
 
 shots: setup $(STAMPS)/chromium ## retake docs/screenshots from the demo shelf

@@ -193,9 +193,11 @@ def main() -> None:
     print_reading()
     large()
     if os.environ.get("BENCH_BROWSER"):
+        from scripts.bench_before import print_beside
         from scripts.keystrokes import print_times
 
         print_times()
+        print_beside(os.environ.get("BEFORE"))
 
 
 if __name__ == "__main__":

@@ -21,7 +21,7 @@ _UNTIL_FRESH = """() => new Promise(done => {
 })"""
 
 
-def _one_routine(page: Page) -> list[float]:
+def last_key_times(page: Page) -> list[float]:
     sheet = page.get_by_label("The routine, one sentence a line")
     sheet.focus()
     page.keyboard.press("Control+End")
@@ -85,7 +85,7 @@ def print_times() -> None:
             page.get_by_role("link", name=title, exact=True).click()
             page.locator("section.verdict[data-old=false]").wait_for()
             page.wait_for_timeout(400)
-            times = _one_routine(page)
+            times = last_key_times(page)
             print(f"  {title:34}{statistics.median(times):>6.0f} ms{max(times):>7.0f} ms")
         print_desk_times(page, address)
 

@@ -75,7 +75,7 @@ def browser() -> Iterator[Browser]:
 @pytest.fixture
 def page(browser: Browser, address: str) -> Iterator[Page]:
     """The shelf, in a window of 1280×800. A script error or a refused resource fails the test."""
-    context = browser.new_context(viewport={"width": 1280, "height": 800}, reduced_motion="reduce")
+    context = browser.new_context(base_url=address, viewport={"width": 1280, "height": 800}, reduced_motion="reduce")
     page = context.new_page()
     broken: list[str] = []
     page.on("pageerror", lambda error: broken.append(str(error)))

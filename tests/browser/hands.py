@@ -17,7 +17,7 @@ def select_line(page: Page) -> None:
 
 
 def verdict_is(page: Page, kind: str) -> None:
-    page.locator(f'section.verdict[data-old=false][data-verdict="{kind}"]').wait_for(timeout=60_000)
+    expect(page.locator(f'section.verdict[data-old=false][data-verdict="{kind}"]')).to_be_visible()
 
 
 def headline(page: Page) -> str:

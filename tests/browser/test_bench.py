@@ -100,6 +100,8 @@ def test_write_by_typing_then_keep_change_and_restore_a_version(page: Page) -> N
     verdict_is(page, "none")
     saved(page)
     page.keyboard.press("Alt+v")
+    # Whoever is quicker than the window has the focus taken away.
+    expect(page.get_by_label("Keep the sheet as it stands")).to_be_focused()
     page.get_by_role("button", name="Bring back first night").press("Enter")
     verdict_is(page, "proved")
     saved(page)

@@ -72,6 +72,12 @@ def test_what_may_be_said_is_written_into_the_routine_and_a_school_after_it(page
 
 
 def test_long_work_is_stopped_and_gone_on_with(page: Page) -> None:
+    # A text that is new: what a worker was asked before it answers at once.
+    routines = page.request.get("/api/routines").json()
+    bells = next(one for one in routines if one["title"] == "Three Bells")
+    written = {"text": f"{bells['text']}\n# not asked before\n", "revision": bells["revision"]}
+    assert page.request.put(f"/api/routines/{bells['id']}", data=written).ok
+    page.reload()
     page.get_by_role("link", name="Show Three Bells").click()
     page.get_by_role("tab", name="Other schools").click()
     page.get_by_role("button", name="Stop").click()
