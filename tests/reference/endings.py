@@ -26,6 +26,26 @@ def ends_with(t: Table, s: Json) -> None:
     t.claims.append(t.card_at(s["spot"]) is t.named[s["card"]])
 
 
+def ends_at(t: Table, s: Json) -> None:
+    ends_with(t, s)
+
+
+def ends_without(t: Table, s: Json) -> None:
+    t.claims.append(t.card_at(s["spot"]) is not t.named[s["card"]])
+
+
+def ends_in(t: Table, s: Json) -> None:
+    t.claims.append(any(card is t.named[s["card"]] for card in t.heap(s["place"])) == (s["whether"] == "in"))
+
+
+def ends_one_of(t: Table, s: Json) -> None:
+    t.claims.append(any(t.card_at(s["spot"]) is t.named[name] for name in s["cards"]))
+
+
+def ends_parity(t: Table, s: Json) -> None:
+    t.claims.append(t.value(s["number"]) % 2 == (s["parity"] == "odd"))
+
+
 def ends_same(t: Table, s: Json) -> None:
     t.claims.append(t.named[s["card"]] is t.named[s["other"]])
 

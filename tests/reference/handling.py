@@ -25,6 +25,26 @@ def cut_off(t: Table, s: Json) -> None:
     t.heaps[to] = lifted + t.heap(to)
 
 
+def take_bottom(t: Table, s: Json) -> None:
+    source, to = t.where(s["from"]), t.where(s["to"])
+    n = t.count(s["count"], t.heap(source))
+    if source == to:
+        raise CannotGoOn
+    drawn = [t.heap(source).pop() for _ in range(n)]
+    t.heaps[to] = drawn[::-1] + t.heap(to)
+
+
+def raise_bottom(t: Table, s: Json) -> None:
+    heap = t.heap(s["place"])
+    for _ in range(t.count(s["count"], heap)):
+        heap.insert(0, heap.pop())
+
+
+def swap(t: Table, s: Json) -> None:
+    one, other = t.where(s["one"]), t.where(s["other"])
+    t.heaps[one], t.heaps[other] = t.heap(other), t.heap(one)
+
+
 def cut(t: Table, s: Json) -> None:
     heap = t.heap(s["place"])
     if "choice" in s:

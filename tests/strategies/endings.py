@@ -31,6 +31,11 @@ class Claiming(Writer):
         card = self.pick(*self.cards)
         options = {
             "ends_with": f"{self.spot()} is {card}",
+            "ends_at": f"{card} is {self.spot()}",
+            "ends_without": f"{self.spot()} is not {card}",
+            "ends_in": f"{card} is {self.pick('in', 'not in')} {self.source()}",
+            "ends_one_of": f"{self.spot()} is one of {' and '.join(sorted({card, self.pick(*self.cards)}))}",
+            "ends_parity": f"{self.pick(f'size of {self.pick(*self.filled)}', self.number())} is {self.pick('even', 'odd')}",
             "ends_same": f"{self.pick(*self.cards)} is {card}",
             "ends_facing": f"{self.spot()} is {self.pick('face up', 'face down')}",
             "ends_so_many_facing": f"{self.pick(*range(6))} cards of {self.source()} are {self.pick('face up', 'face down')}",

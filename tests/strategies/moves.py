@@ -91,6 +91,20 @@ class Moves(Writer):
             margin, f"{self.who}{secretly}cut{self.s} off {count} cards of {source}{choice} to {self.target(source)}"
         )
 
+    def _do_take_bottom(self, margin: str) -> None:
+        source = self.source()
+        row = f"{self.who}take{self.s} the bottom {self.number(source)} cards of {source} to {self.target(source)}"
+        self.say(margin, row)
+
+    def _do_raise_bottom(self, margin: str) -> None:
+        source = self.source()
+        self.say(margin, f"{self.who}move{self.s} the bottom {self.number(source)} cards of {source} to the top")
+
+    def _do_swap(self, margin: str) -> None:
+        if len(heaps := [place for place in self.filled if place not in ("row", "grid")]) > 1:
+            one, other = self.draw(st.permutations(heaps))[:2]
+            self.say(margin, f"{self.who}swap{self.s} {one} and {other}")
+
     def _do_cut(self, margin: str) -> None:
         source, secretly, at = self.source(), "", ""
         at = f" at {self.number(source)}"

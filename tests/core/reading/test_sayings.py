@@ -888,6 +888,30 @@ ROWS = {
         ("If P is a court card cut the deck",
          "If P is a court card: /   Cut deck and complete the cut"),
     ],
+    THOUGHT + " ": [
+        ("Their card is not on top",
+         "Ends with: the top card of deck is not their card"),
+        ("The top card is anything but their card",
+         "Ends with: the top card of deck is not their card"),
+        ("Their card is somewhere in the deck",
+         "Ends with: their card is in deck"),
+        ("Their card is no longer in the deck",
+         "Ends with: their card is not in deck"),
+        ("The deck has an odd number of cards",
+         "Ends with: size of deck is odd"),
+    ],
+    PACKETS + " ": [
+        ("Swap the hand and the table",
+         "Swap hand and table"),
+        ("Hand and table change places",
+         "Swap hand and table"),
+        ("Take the bottom four cards of the deck to the hand",
+         "Take the bottom 4 cards of deck to hand"),
+        ("Move the bottom card to the top",
+         "Move the bottom 1 card of deck to the top"),
+        ("Move three cards from bottom to top",
+         "Move the bottom 3 cards of deck to the top"),
+    ],
 }
 # fmt: on
 
@@ -914,7 +938,7 @@ NOT_READ = [
     *((PILES, said) for said in ("Do not gather the piles", "Pick up two of the piles", "Put the piles side by side", "Count the piles")),
     *((PACKETS, said) for said in ("Swap the packets", "Exchange the top cards of the packets", "Put half of the hand on the table")),
     *((NUMBER, said) for said in ("If n is not even, cut", "If n is between 10 and 12, deal a card", "Unless n is 12, cut the deck")),
-    *((THOUGHT, said) for said in ("Their card is not on top", "Their card is near the top", "Their card is either first or second")),
+    *((THOUGHT, said) for said in ("Their card is near the top", "Their card is not far from the top", "Their card is either first or second")),
 ]  # fmt: skip
 
 

@@ -264,7 +264,7 @@ def position(words: Sequence[Word], i: int) -> tuple[Position, int]:
     first, second, third = (text_at(words, i + k) for k in range(3))
     if first == "on" and second == "top":
         return Position(Number(1)), i + 2
-    if first == "at" and second == "the" and third in ("top", "bottom"):
+    if first in ("at", "on") and second == "the" and third in ("top", "bottom"):
         return Position(Number(1), third), i + 3
     if first == "at" and second == "position":
         at, i = number(words, i + 2)

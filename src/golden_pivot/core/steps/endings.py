@@ -54,6 +54,11 @@ def ends_with(b: Builder) -> None:
     A claim is proved when it holds whatever the spectator chooses; else the shortest way in which it fails
     is told and can be played. *The face of* a heap is its bottom card.
     """
+    lies_at(b)
+
+
+def lies_at(b: Builder) -> None:
+    """The card lies at the spot; why not, by how the spot is told."""
     spot, token, card = b.spot("spot"), b.claimed_card("card"), b.phrase("card")
 
     def holds(cells: Sequence[Any]) -> bool:
