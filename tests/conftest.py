@@ -21,8 +21,8 @@ from golden_pivot.store import Database
 from tests.browser.driving import chromium, server
 
 # The same routines each time, so that a change is to blame for what goes red; `make random` looks for others.
-settings.register_profile("same", derandomize=True)
-settings.register_profile("random", derandomize=False)
+settings.register_profile("same", derandomize=True, deadline=None)
+settings.register_profile("random", derandomize=False, deadline=None)
 settings.load_profile("random" if "RANDOM_ROUTINES" in os.environ else "same")
 
 # Whatever a test compiles must be well-formed behind every pass.
