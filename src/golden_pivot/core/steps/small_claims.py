@@ -24,7 +24,7 @@ if TYPE_CHECKING:
     facets=(Facet.CLAIMS_CARD_AT,),
 )
 def ends_at(b: Builder) -> None:
-    """A claim: on every path this card lies there. The same as *the last card dealt is FORCE*, said from the card."""
+    """A claim: on every path this card lies there. It may be said with the spot in front as well."""
     lies_at(b)
 
 
