@@ -264,8 +264,8 @@ def test_what_was_chosen_in_words_is_counted_with_its_interval() -> None:
 
 
 def test_words_that_are_a_number_are_one_number_however_they_come() -> None:
-    entry = checked(replace(ENTRY, chosen={"p": "3", "their card": "queen of hearts"}), TODAY)
-    assert entry.chosen == {"p": 3, "their card": "queen of hearts"}
+    entry = checked(replace(ENTRY, chosen={"p": "3", "q": "000000000012", "their card": "queen of hearts"}), TODAY)
+    assert entry.chosen == {"p": 3, "q": 12, "their card": "queen of hearts"}
     for bad in (
         {"p": "a=b"},
         {"p": "a;b"},

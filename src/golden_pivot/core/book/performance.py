@@ -110,7 +110,7 @@ def _chosen(name: str, choice: Chosen) -> Chosen:
             )
             raise BadEntry("chosen", f"{what[0].upper()}{what[1:]}.", "Take up to 80 letters without = or ;")
     if isinstance(choice, str) and choice.isascii() and choice.isdigit():
-        choice = int(choice[:9])
+        choice = int(choice)
     if isinstance(choice, int) and not 0 <= choice <= MOST_CHOSEN:
         raise BadEntry("chosen", f"{name} cannot have been {choice}.", f"Take a number from 0 to {MOST_CHOSEN:,}.")
     return choice
