@@ -9,11 +9,11 @@ from typing import Any
 
 import pytest
 
-from golden_pivot.core.answers.questions import EVERY_CARD
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.desks import DESKS
 from golden_pivot.core.desks.spelling import KEPT_OUT
 from golden_pivot.core.practice.drills import drill_of
+from golden_pivot.core.search.faces import PACK
 from golden_pivot.core.to_learn import DrillQuestion
 
 
@@ -49,7 +49,7 @@ def test_every_letter_is_a_card_and_no_wrong_answer_would_do(names: str) -> None
                 place = sum(letter.isalpha() for letter in spelled) + (card == "next")
                 assert (place == 11) == (words == one.answer), one
     kept_out = {one.known for one in questions if one.answer == KEPT_OUT}
-    assert kept_out == ({"Ann", "Bo"} if names else {card for card in EVERY_CARD if 11 not in reached_by(card)})
+    assert kept_out == ({"Ann", "Bo"} if names else {card for card in PACK if 11 not in reached_by(card)})
 
 
 @pytest.mark.parametrize("dealt", ["face up", "face down"])

@@ -7,13 +7,13 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from ..building import REPLAY, compile_what_can_be
-from ..cards import RANKS, SUITS
 from ..language.expressions import Number
 from ..language.kinds import CHANCE
 from ..language.parser import read_routine
 from ..language.routine import Line
 from ..language.templates import SPECTATOR
 from ..language.values import NewNumber
+from ..search.faces import PACK
 from ..search.program import Choose, Program
 from ..search.replay import draw_path
 
@@ -69,13 +69,10 @@ def picks_of(text: str) -> tuple[Pick, ...]:
     asked = {one.label: one for one in program.choices() if _is_seen(one, cards) and one.line in lines}
     options = _words(program, {label for label in asked if label not in cards})
     return tuple(
-        Pick(label, one.line, lines[one.line].text.strip(), tuple(EVERY_CARD if label in cards else options[label]))
+        Pick(label, one.line, lines[one.line].text.strip(), tuple(PACK if label in cards else options[label]))
         for label, one in asked.items()
         if label in cards or options[label]
     )
-
-
-EVERY_CARD = tuple(f"{rank} of {suit}" for suit in SUITS for rank in RANKS)
 
 
 def _is_seen(choose: Choose, cards: set[str]) -> bool:
