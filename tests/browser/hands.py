@@ -79,7 +79,6 @@ def type_routine(page: Page, name: str) -> None:
         page.keyboard.press("Home")
         page.keyboard.press("Shift+End")
         page.keyboard.insert_text(row)
-        page.keyboard.press("Escape")
         page.keyboard.press("Enter")
 
 
