@@ -95,6 +95,7 @@ def test_kinds_of_step_are_known_by_what_they_are() -> None:
         "core.manual",
         "core.language.sheet",
         "api.routes",
+        "core.language.claims",
     }
     found = []
     for name, tree in TREES.items():

@@ -9,7 +9,7 @@ import os
 from collections import Counter
 from itertools import islice, pairwise
 
-from hypothesis import HealthCheck, Phase, assume, example, given, settings
+from hypothesis import HealthCheck, assume, example, given, settings
 from hypothesis import strategies as st
 
 from golden_pivot.core.analysis import Analysis
@@ -36,10 +36,9 @@ from golden_pivot.core.variants.fields import NothingToFill, filled
 from golden_pivot.core.variants.slips import ALL, ELSEWHERE, HARMLESS, OPEN, SOME, fragility_of
 from golden_pivot.core.variants.sweeps import IMPOSSIBLE, sweep, with_blank
 from tests.reference import Card, NoPath, Path, each_path, every_path, run
-from tests.strategies import routines
+from tests.strategies import PHASES, routines
 
 MANY = int(os.environ.get("RANDOM_ROUTINES", "40"))
-PHASES = [Phase.explicit, Phase.reuse, Phase.generate]
 SOME_TIMES = settings(
     max_examples=MANY, deadline=None, suppress_health_check=list(HealthCheck), phases=PHASES,
     derandomize="RANDOM_ROUTINES" not in os.environ,

@@ -13,7 +13,7 @@ from golden_pivot.core.building import compile_routine
 from golden_pivot.core.faults import BadRoutine, Fault
 from golden_pivot.core.language.expressions import (
     Binary,
-    DigitSum,
+    Figures,
     Half,
     Name,
     Number,
@@ -31,7 +31,7 @@ from golden_pivot.core.language.words import words_of
 from golden_pivot.core.steps import REGISTRY
 from golden_pivot.demo import demo_names, demo_text
 from golden_pivot.families import families
-from tests.strategies import routines
+from tests.strategies import PHASES, routines
 
 PACK = "Pack: 52 cards, any order\nPlace FORCE 10th\n"
 
@@ -58,6 +58,19 @@ def expression(text: str) -> object:
         ("digit sum of (n + 1)", 3),
         ("min(n, 4) * max(2, 3)", 12),
         ("n × 2 − 1", 57),
+        ("twice n plus one", 59),
+        ("n minus 2 ^ 3", 21),
+        ("2 * 3 ^ 2", 18),
+        ("(n - 27) ^ (1 + 4)", 32),
+        ("quotient of n divided by 6", 4),
+        ("(quotient of (2 - n) divided by 6) * 2", -10),
+        ("digit root of (n + 9)", 2),
+        ("digit root of 0", 0),
+        ("digit root of 27", 9),
+        ("tens digit of n", 2),
+        ("(units digit of n) - 9", 0),
+        ("reversal of n", 92),
+        ("reversal of 120", 21),
     ],
 )
 def test_expressions_mean_what_they_say(text: str, value: int) -> None:
@@ -69,11 +82,11 @@ def test_expressions_mean_what_they_say(text: str, value: int) -> None:
 
 def test_an_expression_ends_where_the_sentence_goes_on() -> None:
     assert read_expression(["n", "+", "2", "cards", "from", "deck"]) == (Binary("+", Name("n"), Number(2)), 3)
-    assert read_expression(["digit", "sum", "of", "n", "cards"]) == (DigitSum(Name("n")), 4)
+    assert read_expression(["digit", "sum", "of", "n", "cards"]) == (Figures("digit sum", Name("n")), 4)
     assert read_expression(["half", "of", "n", "rounded", "up", "cards"]) == (Half(Name("n"), "up"), 5)
 
 
-@settings(max_examples=200, deadline=None)
+@settings(max_examples=200, deadline=None, phases=PHASES)
 @given(routines())
 def test_text_json_text_is_exact_and_each_sentence_has_one_meaning(text: str) -> None:
     routine = read_routine(text)
@@ -278,7 +291,8 @@ def test_suggestions_begin_as_the_line_does_and_use_the_names_above() -> None:
     assert texts[0] == "Spectator deals ? cards from deck" and all(t.startswith("Spectator deals ") for t in texts)
     assert "Ends with: the next card is FORCE" in [s.text for s in suggestions("Ends", routine, 4)]
     assert "Spectator names a number m from ? to ?" in [s.text for s in suggestions("Spectator na", routine, 4)]
-    assert suggestions("Deal 3 cards from deck", routine, 4) == []
+    longer = [s.text for s in suggestions("Deal 3 cards from deck", routine, 4)]
+    assert longer == ["Deal 3 cards from deck to table, ? at a time"]  # a sentence by itself, and the way to another
     everything = {s.text for s in suggestions("", routine, 4)}
     assert len(everything) >= len(REGISTRY)
     # Whatever is suggested is a sentence of the language.

@@ -7,7 +7,7 @@ from collections import Counter
 from collections.abc import Callable
 
 import pytest
-from hypothesis import HealthCheck, Phase, event, given, reject, settings
+from hypothesis import HealthCheck, event, given, reject, settings
 from hypothesis import strategies as st
 
 from golden_pivot.core.answers.plays import play, play_path
@@ -24,10 +24,8 @@ from golden_pivot.core.search.program import FAILED, AnyInstruction, Loop, Progr
 from golden_pivot.core.search.replay import Play, projected
 from golden_pivot.core.steps import REGISTRY
 from tests.reference import MEANINGS, every_path, run
-from tests.strategies import routines
+from tests.strategies import PHASES, routines
 
-# Shrinking a routine takes minutes: only on demand (SHRINK=1).
-PHASES = list(Phase) if "SHRINK" in os.environ else [Phase.explicit, Phase.reuse, Phase.generate]
 MANY = settings(
     max_examples=int(os.environ.get("RANDOM_ROUTINES", "150")),
     deadline=None,

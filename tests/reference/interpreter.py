@@ -6,6 +6,16 @@ import copy
 from collections.abc import Callable
 from dataclasses import replace
 
+from .claims_by_sort import (
+    ends_alternating,
+    ends_every_sort,
+    ends_so_many_sort,
+    ends_sort,
+    ends_spot_like,
+    ends_spot_sort,
+    ends_spots_together,
+    ends_unlike,
+)
 from .dealing import (
     count_down,
     count_to,
@@ -95,6 +105,17 @@ from .set_up import (
     predict_card,
     predict_on_back,
 )
+from .single_cards import (
+    cut_at_card,
+    deal_blocks,
+    deal_bottom,
+    lower_top,
+    reckon,
+    swap_cards,
+    take_out,
+    take_side,
+    turn_some,
+)
 from .table import CannotGoOn, Finished, Json, LeftLoop, Table
 
 
@@ -112,6 +133,49 @@ def as_long_as(t: Table, s: Json) -> None:
         if not compared(t, s):
             return
         if not _round(t, s):
+            return
+    raise CannotGoOn
+
+
+def claims_of(s: Json) -> tuple[list[Json], bool]:
+    """(the claims a line holds, whether all of them must be so)"""
+    if "claim" in s:
+        return [s["claim"]], True
+    ((how, parts),) = s["claims"].items()
+    return parts, how == "and"
+
+
+def know_the_cards(t: Table, s: Json) -> None:
+    for asked in claims_of(s)[0] if "claim" in s or "claims" in s else [s]:
+        for name in (asked.get("card"), asked.get("other"), *asked.get("cards", [])):
+            if isinstance(name, str):
+                t.must_know(name)
+
+
+def so(t: Table, s: Json) -> bool:
+    """Whether what the line asks is so; every part is asked."""
+    parts, whole = claims_of(s)
+    kept, t.claims = t.claims, []
+    for part in parts:
+        MEANINGS[part["step"]](t, part)
+    found, t.claims = t.claims, kept
+    return all(found) if whole else any(found)
+
+
+def ends_several(t: Table, s: Json) -> None:
+    t.claims.append(so(t, s))
+
+
+def make_sure(t: Table, s: Json) -> None:
+    t.ending = True  # nobody needs to see or to know it
+    if not so(t, s):
+        raise CannotGoOn
+
+
+def while_so(t: Table, s: Json) -> None:
+    know_the_cards(t, s)
+    for _ in range(1000):
+        if not so(t, s) or not _round(t, s):
             return
     raise CannotGoOn
 
@@ -158,7 +222,10 @@ def leave_loop(t: Table, s: Json) -> None:
 
 
 def repeat(t: Table, s: Json) -> None:
-    for turn in range(t.value(s["times"])):
+    times = t.value(s["times"])
+    if times < 0:
+        raise CannotGoOn
+    for turn in range(times):
         t.turns.append(turn + 1)
         goes_on = _round(t, s)
         t.turns.pop()
@@ -250,16 +317,18 @@ MEANINGS: dict[str, Callable[[Table, Json], None]] = {
         predict, spell_name, count_down, deal_each, narrow, new_pile, keep_piles, overhand, haphazard, riffle, shuffle,
         take_mate, until_out, as_long_as, for_each, demonstrating, start_again, end_here, leave_loop, take_any, ends_together, ends_number, ends_told,
         ends_columns, ends_pairs, ends_groups, odds_of, riffle_into, note_order, ends_in_order, guard,
-        predict_on_back, predict_card,
+        predict_on_back, predict_card, ends_sort, ends_spot_sort, ends_so_many_sort, ends_every_sort, ends_spots_together,
+        ends_spot_like, ends_alternating, ends_unlike, ends_several, make_sure, while_so,
+        reckon, lower_top, swap_cards, turn_some, take_out, cut_at_card, take_side, deal_bottom, deal_blocks,
     )
-} | dict.fromkeys(
-    ("title", "note", "credit", "assumed", "tell", "if_compared", "if_parity", "if_card", "if_alike", "otherwise", "never_shows",
+} | {"make_sure_several": make_sure, "while_several": while_so, "let": reckon} | dict.fromkeys(
+    ("title", "note", "credit", "assumed", "tell", "if_compared", "if_parity", "if_card", "if_alike", "if_so", "if_several", "otherwise", "never_shows",
      "never_odd", "name_aloud", "odds_model"), nothing
 )  # fmt: skip
 
 
 UNSEEN = {"assumed", "predict_card", "repeat", "as_often", "choose_number", "choose_values", "choose_pile", "tell", "name_aloud", "chance",
-          "until_out", "as_long_as", "for_each", "demonstrating", "start_again", "end_here", "leave_loop"}  # fmt: skip
+          "until_out", "as_long_as", "while_so", "while_several", "for_each", "demonstrating", "start_again", "end_here", "leave_loop"}  # fmt: skip
 """lines during which nothing is done on the table"""
 
 
@@ -290,7 +359,7 @@ def learn(t: Table, line: Json) -> None:
 
 
 NEW_NUMBERS = ("choose_number", "choose_values", "choose_pile", "chance", "predict", "deal_to_stop", "cut_off", "cut",
-               "which_pile", "piles_beside", "count_to", "count_down")  # fmt: skip
+               "which_pile", "piles_beside", "count_to", "count_down", "reckon", "let")  # fmt: skip
 
 
 SPECTATORS = ("choose_number", "choose_values", "choose_pile", "tell", "name_aloud", "think_of", "take_card", "which_pile",
@@ -302,6 +371,8 @@ CASES: dict[str, Callable[[Table, Json], bool]] = {
     "if_parity": lambda t, s: t.value(s["number"]) % 2 == (s["parity"] == "odd"),
     "if_card": is_such,
     "if_alike": together,
+    "if_so": so,
+    "if_several": so,
 }
 
 
@@ -332,9 +403,7 @@ def _run_lines(t: Table, lines: list[Json]) -> None:
         t.performer = performer_acts(line)
         learn(t, line)
         if step in CASES:
-            for name in (line.get("card"), line.get("other")):
-                if name:
-                    t.must_know(name)
+            know_the_cards(t, line)
             taken = CASES[step](t, line)
             if taken:
                 _case(t, line["body"])

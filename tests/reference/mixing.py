@@ -43,7 +43,7 @@ def down_under(t: Table, s: Json) -> None:
     if source == to:
         raise CannotGoOn
     t.see(t.heap(source))
-    t.dealt_from, t.dealt_to, t.last_at_end = source, to, False
+    t.dealt_from, t.dealt_to, t.last_at_end, t.from_bottom = source, to, False, False
     under = s["way"] == "under and down"
     while t.heap(source):
         card = t.heap(source).pop(0)

@@ -6,6 +6,9 @@ from collections.abc import Callable
 from dataclasses import dataclass, field
 from typing import Any
 
+from .sorts import SUITS, VALUES, is_sort
+from .sums import OF_ONE, OF_TWO
+
 Json = dict[str, Any]
 
 
@@ -44,14 +47,6 @@ Heap = list[Card]
 
 
 Decide = Callable[[list[int]], int]
-
-
-SUITS = ("clubs", "diamonds", "hearts", "spades")
-
-
-VALUES = dict(
-    zip("ace two three four five six seven eight nine ten jack queen king".split(), range(1, 14), strict=True)
-)
 
 
 PARTNERS = {"clubs": "spades", "spades": "clubs", "hearts": "diamonds", "diamonds": "hearts"}
@@ -96,6 +91,8 @@ class Table:
     dealt_from: str = ""
     dealt_to: str = ""
     last_at_end: bool = False
+    from_bottom: bool = False
+    """cards were last dealt from the bottom"""
     turns: list[int] = field(default_factory=list)
     shown: set[int] = field(default_factory=set)
     """indices into `exposed` that have shown"""
@@ -167,6 +164,21 @@ class Table:
         return {"value": VALUES[rank], "suit": SUITS.index(suit) + 1, "letters of value": len(rank),
                 "letters of suit": len(suit), "colour": int(suit in ("diamonds", "hearts"))}[what]  # fmt: skip
 
+    def open_face(self, card: Card) -> list[str]:
+        """Rank and suit of a card that somebody sees here: it lies face up, or is turned up for the ending."""
+        if not card.face_up and not self.ending:
+            raise CannotGoOn
+        return self.face(card).split(" of ")
+
+    def is_of_sort(self, card: Card, sort: str, named: bool = False) -> bool:
+        if sort.startswith("face"):
+            return card.face_up == ("up" in sort)
+        rank, suit = self.face(card).split(" of ") if named else self.open_face(card)
+        return is_sort(rank, suit, sort)
+
+    def tally(self, place: Any, sort: str) -> int:
+        return sum([self.is_of_sort(card, sort) for card in list(self.heap(place))])
+
     # Numbers
 
     def value(self, e: Json) -> int:
@@ -188,27 +200,17 @@ class Table:
             if not card.face_up and not self.ending:
                 raise CannotGoOn
             return self.fact(op, card)
+        if op == "count":
+            return self.tally(e["place"], e["sort"])
         if op == "piles":
             return self.laid if self.growing else len(self.lying())
-        if op == "half":
-            whole = self.value(e["of"])
-            low = (whole - 1) // 2 if whole % 2 else whole // 2
-            return low + 1 if whole % 2 and e["rounded"] == "up" else low
-        if op == "digit sum":
-            left, total = abs(self.value(e["of"])), 0
-            while left:
-                left, digit = left // 10, left % 10
-                total += digit
-            return total
-        if op == "remainder":
-            of, by = self.value(e["of"]), abs(self.value(e["by"]))
-            if by == 0:
+        if op in OF_ONE:
+            return OF_ONE[op](self.value(e["of"]), e.get("rounded", ""))
+        if op in OF_TWO:
+            one, other = (self.value(e[side]) for side in (("of", "by") if "of" in e else ("left", "right")))
+            if (found := OF_TWO[op](one, other)) is None:
                 raise CannotGoOn
-            while of < 0:
-                of += by
-            while of >= by:
-                of -= by
-            return of
+            return found
         a, b = self.value(e["left"]), self.value(e["right"])
         return {"+": a + b, "-": a - b, "*": a * b, "min": a if a < b else b, "max": a if a > b else b}[op]
 
@@ -261,6 +263,8 @@ class Table:
             at = len(heap)
         else:
             heap = self.heap(self.dealt_from if kind == "next" else self.dealt_to)
+            if kind == "next" and self.from_bottom and heap:
+                return heap, len(heap) - 1
             back = self.value(spot["at"]) if kind == "back" else 1
             at = len(heap) + 1 - back if kind != "next" and self.last_at_end else back
         if not 1 <= at <= len(heap):

@@ -8,6 +8,7 @@ from __future__ import annotations
 import os
 from typing import Any
 
+from hypothesis import Phase
 from hypothesis import strategies as st
 
 from .blocks import Blocks
@@ -15,6 +16,9 @@ from .choices import Choosing
 from .moves import Moves
 from .piles import Piling
 from .writer import PLACED
+
+# Shrinking a routine takes minutes: only on demand (SHRINK=1).
+PHASES = list(Phase) if "SHRINK" in os.environ else [Phase.explicit, Phase.reuse, Phase.generate]
 
 
 class _Writer(Moves, Choosing, Piling, Blocks):
@@ -59,10 +63,10 @@ def ordered(draw: Any) -> str:
     writer = _Writer(draw, [f"Pack: {suits}, each from {first} to {last}"])
     ranks = {"ace": ["ace", "two", "three"], "king": ["king", "queen"], "six": ["six", "seven", "eight"]}[first]
     writer.placed = [f"{rank} of {suit}" for suit in suits.split(", ") for rank in ranks]
-    writer.cards = list(writer.placed)
+    writer.cards, writer.all_known = list(writer.placed), True
     writer.lines(draw(st.integers(1, 5)), "")
     writer.finish()
     return "".join(f"{row}\n" for row in writer.rows)
 
 
-__all__ = ["ordered", "routines"]
+__all__ = ["PHASES", "ordered", "routines"]

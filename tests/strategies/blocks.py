@@ -44,6 +44,29 @@ class Blocks(Claiming):
         self.filled = list(dict.fromkeys([*self.filled, "hand"]))
         self.dealt = False
 
+    def _do_make_sure(self, margin: str) -> None:
+        self.known = self.told
+        self.say(margin, f"Make sure that {self.claim(self.placed, margin)}")
+
+    def _do_make_sure_several(self, margin: str) -> None:
+        self.known = self.told
+        self.say(margin, f"Make sure that {self.joined(self.placed, margin)}")
+
+    def _do_while_so(self, margin: str) -> None:
+        self.known = self.told
+        self._as_long_as(margin, self.claim(self.placed, margin))
+
+    def _do_while_several(self, margin: str) -> None:
+        self.known = self.told
+        self._as_long_as(margin, self.joined(self.placed, margin))
+
+    def _as_long_as(self, margin: str, condition: str) -> None:
+        self.say(margin, f"As long as {condition}:")
+        to = self.pick("hand", "table")
+        self.say(margin + "  ", f"Deal 1 card from deck {self.pick('', 'face up ')}to {to}")
+        self.filled = list(dict.fromkeys([*self.filled, to]))
+        self.dealt = False
+
     def _do_for_each(self, margin: str) -> None:
         order = self.pick("", ", in any order")
         self.left -= bool(order) * 2
@@ -71,6 +94,18 @@ class Blocks(Claiming):
         if any("points to a pile" in row or "pile p" in row for row in self.rows):
             self.told, self.secret = before  # told and secret in turn: leave them alone from here on
         self.left = max(0, self.left)
+
+    def _do_repeat_as_told(self, margin: str) -> None:
+        self.known = self.told
+        times = self.pick(f"min({self.number()}, 3)", *self.told)
+        self.say(margin, f"Repeat {times} times:")
+        moves = ("Turn deck over", "Move the top card of deck to the bottom", "Turn the top card of deck over",
+                 "Deal 1 card from deck to hand", "Swap the top card of deck and the bottom card of deck")  # fmt: skip
+        for move in self.draw(st.lists(st.sampled_from(moves), min_size=1, max_size=2, unique=True)):
+            self.say(margin + "  ", move)
+            if "hand" in move:
+                self.filled = list(dict.fromkeys([*self.filled, "hand"]))
+        self.dealt = False
 
     def _do_as_often(self, margin: str) -> None:
         moves = ["Turn deck over", "Turn over the top 2 cards of deck as a block", "Spectator cuts deck and completes the cut",
@@ -100,6 +135,9 @@ class Blocks(Claiming):
             if real and focus != "if_card" and self.pick(True, False):
                 how = self.pick("are mates", "have the same value", "have the same suit", "have the same colour")
                 condition = f"{self.pick(*self.placed)} and {self.pick(*real)} {how}"
+        if self.placed and (focus in ("if_so", "if_several") or self.pick(True, False, False)):
+            several = focus != "if_so" and (focus == "if_several" or self.pick(True, False))
+            condition = self.joined(self.placed, margin) if several else self.claim(self.placed, margin)
         self.say(margin, f"If {condition}:")
         before = self.snapshot()
         one = self._case(margin, before)
@@ -108,7 +146,7 @@ class Blocks(Claiming):
         self.over = not after
         if self.over:
             return
-        for key in ("told", "secret", "cards"):
+        for key in ("told", "secret", "cards", "lets"):
             setattr(self, key, [name for name in after[0][key] if all(name in case[key] for case in after)])
         self.filled = list(dict.fromkeys(place for case in after for place in case["filled"]))
         # What every case leaves alone is the same afterwards.

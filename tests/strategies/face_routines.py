@@ -10,8 +10,16 @@ from random import Random
 
 NAMES = ("P", "Q", "R", "S")
 FACTS = ("value", "suit", "letters of value", "letters of suit")
-SUCH = ("red", "black", "a club", "a heart", "a spade", "a court card")
-ALIKE = ("are mates", "have the same value", "have the same suit", "have the same colour")
+SUCH = ("red", "black", "a club", "a heart", "a spade", "a court card", "an ace", "a jack")
+ALIKE = (
+    "are mates",
+    "have the same value",
+    "have the same suit",
+    "have the same colour",
+    "differ in value",
+    "differ in colour",
+)
+MANY = ("red", "black", "hearts", "spades", "court", "aces", "twos")
 IS = ("is", "is not", "is more than", "is at most")
 SMALL = ("clubs, hearts, each from ace to two", "clubs, spades, each from ace to two", "hearts, each from ace to four",
          "clubs, hearts, diamonds, each from jack to queen", "spades, diamonds, each from ten to jack")  # fmt: skip
@@ -91,6 +99,8 @@ class _Writer:
             kinds += [self.take, self.choose, self.cut]
         if not margin:
             kinds += [self.write, self.loop]
+            if self.draw.random() < 0.3 and self.left > 0:
+                kinds += [self.limit]
         self.draw.choice(kinds)(margin)
 
     def who(self) -> tuple[str, str]:
@@ -175,6 +185,9 @@ class _Writer:
         )
         self.numbers.append(name)
 
+    def limit(self, margin: str) -> None:
+        self.say(margin, f"Make sure that {self.lying()}")
+
     def loop(self, margin: str) -> None:
         if self.left < 10**9 or not self.fresh:
             self.deal(margin)
@@ -190,6 +203,29 @@ class _Writer:
         self.say("  ", "Otherwise:")
         self.say("    ", "Deal 1 card from deck to aside")
         self.filled = list(dict.fromkeys([*self.filled, "found", "aside"]))
+
+    def lying(self) -> str:
+        """Something claimed of cards by where they lie; of a whole heap only where few cards are in play."""
+        place = self.draw.choice(self.filled)
+        options = [
+            f"{self.spot()} is {self.draw.choice(SUCH)}",
+            f"{self.spot()} and {self.spot()} {self.draw.choice(ALIKE)}",
+        ]
+        if self.named():
+            options.append(
+                f"{self.spot()} has the same {self.draw.choice(('value', 'suit', 'colour'))} as {self.draw.choice(self.named())}"
+            )
+        if self.left > LOOKS:
+            sort = self.draw.choice(MANY)
+            cards = f"{sort} cards" if sort in ("red", "black", "court") else sort
+            options += [
+                f"{self.draw.randint(0, 2)} cards of {place} are {sort}",
+                f"every card of {place} is {self.draw.choice(SUCH)}",
+                f"number of {cards} of {place} {self.draw.choice(IS)} number of red cards of {self.draw.choice(self.filled)}",
+                f"the cards of {place} {self.draw.choice(('alternate in colour', 'rotate in suit'))}",
+                f"{place} has no two cards of the same {self.draw.choice(('value', 'suit'))}",
+            ]
+        return self.draw.choice(options)
 
     def condition(self, cards: list[str]) -> str:
         real = [card for card in cards if card != "FORCE"] or cards
@@ -208,7 +244,12 @@ class _Writer:
             self.deal(margin)
             return
         who, s = ("Spectator ", "s") if spectators else ("", "")
-        self.say(margin, f"If {self.condition(cards)}:")
+        asked = self.condition(cards)
+        if self.draw.random() < 0.3:
+            asked = f"{asked} {self.draw.choice(('and', 'or'))} {self.condition(cards)}"
+        elif self.draw.random() < 0.3:
+            asked = self.lying()
+        self.say(margin, f"If {asked}:")
         inner = margin + "  "
         if self.draw.random() < 0.3:
             self.say(inner, f"If {self.condition(cards)}:")
@@ -229,6 +270,10 @@ class _Writer:
             if self.left > 0:
                 options += [f"{self.number('s')} {self.draw.choice(IS)} {self.number('s')}"] * 3
                 options += [f"{one} and {other} {self.draw.choice(ALIKE)}"] * 2
+        if self.left > 0:
+            options += [self.lying()] * 3
+            if cards:
+                options.append(f"{self.lying()} {self.draw.choice(('and', 'or'))} {self.condition(cards)}")
         if len(self.filled) > 1:
             two = ", ".join(self.draw.sample(self.filled, 2))
             options.append(f"the top cards of {two} have the same {self.draw.choice(('value', 'suit', 'colour'))}")

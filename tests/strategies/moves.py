@@ -105,6 +105,62 @@ class Moves(Writer):
             one, other = self.draw(st.permutations(heaps))[:2]
             self.say(margin, f"{self.who}swap{self.s} {one} and {other}")
 
+    def _do_lower_top(self, margin: str) -> None:
+        source = self.source()
+        few = self.pick("card", f"{self.number(source)} cards")
+        self.say(margin, f"{self.who}move{self.s} the top {few} of {source} to the bottom")
+
+    def _do_swap_cards(self, margin: str) -> None:
+        self.say(margin, f"{self.who}swap{self.s} {self.spot()} and {self.spot()}")
+
+    def _do_turn_some(self, margin: str) -> None:
+        source, end = self.source(), self.pick("top", "bottom")
+        self.say(
+            margin, f"{self.who}turn{self.s} the {end} {self.number(source)} cards of {source} over where they lie"
+        )
+
+    def _do_take_out(self, margin: str) -> None:
+        source = self.heap()
+        self.say(margin, f"{self.who}take{self.s} {self.pick(*self.cards)} out of {source} to {self.target(source)}")
+
+    def _do_cut_at_card(self, margin: str) -> None:
+        source, which = self.heap(), self.pick("above", "down to")
+        card, to = self.pick(*self.cards), self.target(source)
+        self.say(margin, f"{self.who}cut{self.s} off the cards of {source} {which} {card} to {to}")
+
+    def _do_take_side(self, margin: str) -> None:
+        source = self.heap()
+        side = self.pick("face-up", "face-down")
+        self.say(margin, f"{self.who}take{self.s} the {side} cards out of {source} to {self.target(source)}")
+
+    def _do_deal_bottom(self, margin: str) -> None:
+        source = self.heap()
+        times = self.pick("", f", {self.number(source)} times")
+        self.say(margin, f"{self.who}deal{self.s} the bottom card of {source} to {self.target(source)}{times}")
+        self.dealt = not source.startswith("pile")
+
+    def _do_deal_blocks(self, margin: str) -> None:
+        source = self.heap()
+        few = self.pick("2", "3", self.number())
+        self.say(
+            margin,
+            f"{self.who}deal{self.s} {self.number(source)} cards from {source} to {self.target(source)}, {few} at a time",
+        )
+        self.dealt = False
+
+    def _do_reckon(self, margin: str) -> None:
+        secretly = self.pick("secretly ", "") if self.who else ""
+        name = self.new_name()
+        self.say(margin, f"{self.who}{secretly}reckon{self.s} {self.number()}: {name}")
+        (self.secret if secretly else self.told).append(name)
+
+    def _do_let(self, margin: str) -> None:
+        self.known = self.told
+        name = self.pick(self.new_name(), *self.lets)
+        self.say(margin, f"Let {name} be {self.number()}")
+        self.told = list(dict.fromkeys([*self.told, name]))
+        self.lets = list(dict.fromkeys([*self.lets, name]))
+
     def _do_cut(self, margin: str) -> None:
         source, secretly, at = self.source(), "", ""
         at = f" at {self.number(source)}"

@@ -9,7 +9,8 @@ from hypothesis import strategies as st
 
 def _with_an_end(number: str) -> str:
     """What has no end of its own must stand in brackets where something follows."""
-    return f"({number})" if "digit sum" in number or "remainder" in number else number
+    open_ends = ("digit", "remainder", "quotient", "reversal")
+    return f"({number})" if any(word in number for word in open_ends) else number
 
 
 @st.composite
@@ -24,7 +25,9 @@ def numbers(draw: Any, known: list[str], depth: int = 2, more: tuple[str, ...] =
             [
                 f"{_with_an_end(a)} + {b}", f"{_with_an_end(a)} - ({b})", f"({a}) * ({b})", f"half of ({a}) rounded up",
                 f"half of ({a}) rounded down", f"digit sum of ({a})", f"remainder of ({a}) divided by ({_with_an_end(b)} + 1)",
-                f"min({a}, {b})", f"max({a}, {b})",
+                f"min({a}, {b})", f"max({a}, {b})", f"quotient of ({a}) divided by ({_with_an_end(b)} + 1)", f"({a}) ^ {draw(st.integers(0, 2))}",
+                f"{draw(st.sampled_from(['digit root', 'units digit', 'tens digit', 'reversal']))} of (3 * ({a}) + 4)",
+                f"twice ({a}) minus ({b})",
             ]
         )
     )  # fmt: skip

@@ -21,9 +21,9 @@ OFTEN = {"deal_piles": 2, "gather_any": 2, "gather_side": 1, "gather_slot": 2, "
 WITHIN = {
     **dict.fromkeys(("overhand", "haphazard", "riffle", "riffle_into", "shuffle"), "mixing"),
     **dict.fromkeys(
-        ("if_compared", "if_parity", "if_card", "if_alike", "otherwise", "start_again", "leave_loop", "end_here"), "cases"
+        ("if_compared", "if_parity", "if_card", "if_alike", "if_so", "if_several", "otherwise", "start_again", "leave_loop", "end_here"), "cases"
     ),
-    "ends_in_row": "lay_grid", "predict_card": "foretell", "keep_piles": "new_pile",
+    "ends_in_row": "lay_grid", "count": "make_sure", "predict_card": "foretell", "keep_piles": "new_pile",
 }  # fmt: skip
 """kinds that come up as one of several; see FOCUS"""
 NAMES = "nmkabcdefghij"
@@ -37,11 +37,15 @@ class Writer:
         self.draw, self.rows = draw, rows
         self.told: list[str] = []
         self.secret: list[str] = []
+        self.lets: list[str] = []
+        """numbers that may be set anew"""
         self.placed: list[str] = []
         self.cards: list[str] = []
         """every card that has a name by now"""
         self.odd = False
         self.filled = ["deck"]
+        self.all_known = False
+        """every card of the pack is placed: faces leave nothing open"""
         self.row: str | None = None
         self.grid = ""
         """how the cards of *grid* lie, once there is one: it is no heap that cards are taken from one by one"""
@@ -119,7 +123,7 @@ class Writer:
     def ready(self, kind: str, margin: str) -> bool:
         needs = {
             "choose_number": self.left > 0, "deal_to_stop": self.left > 0, "choose_values": self.left > 2, "choose_pile": self.left > 0 and self.piles,
-            "tell": self.secret and not margin, "think_of": self.left > 0 and not margin,
+            "tell": self.secret and not margin, "make_sure": self.placed, "take_out": self.cards, "cut_at_card": self.cards, "make_sure_several": self.placed, "while_so": self.placed and not margin and not self.turns, "while_several": self.placed and not margin and not self.turns, "think_of": self.left > 0 and not margin,
             "take_card": self.left > 0 and not margin, "remember": not margin, "which_pile": self.piles and self.cards,
             "piles_beside": self.gathered and self.cards, "put_dealt": self.dealt, "drop_rest": self.dealt,
             "gather_any": self.piles and self.left > 1, "gather_side": self.piles, "gather_slot": self.piles and self.left > 1,
@@ -129,7 +133,7 @@ class Writer:
             "new_pile": not margin and not self.turns and self.left > 1, "for_each": not margin and self.left > 1,
             "note_order": self.left > 1 and not margin and not self.turns and not any("Note the order" in row for row in self.rows),
             "mixing": self.left > 2 and not margin, "name_aloud": self.cards, "predict": not margin, "foretell": self.placed and not margin,
-            "gather_order": self.piles, "as_often": not margin and sum(self.sizes.values()) < 5 and self.left > 2 and not self.closed, "repeat": not margin, "cases": len(margin) < 4,
+            "gather_order": self.piles, "as_often": not margin and sum(self.sizes.values()) < 5 and self.left > 2 and not self.closed, "repeat": not margin, "repeat_as_told": not margin, "cases": len(margin) < 4,
         }  # fmt: skip
         return bool(needs.get(kind, True))
 

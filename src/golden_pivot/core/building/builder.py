@@ -33,7 +33,7 @@ from ..search.program import (
     Wanted,
 )
 from .card_names import DECK, THEIR_CARD, PackCard
-from .keeping import Keeping
+from .judging import Judging
 from .purpose import PROOF, Needs, Purpose
 
 TOO_MANY = Fault(
@@ -75,7 +75,7 @@ def lowered(routine: Routine, purpose: Purpose) -> tuple[Program, tuple[Fault, .
         needs = more
 
 
-class Builder(Keeping):
+class Builder(Judging):
     def build(self) -> Program:
         self._lines(self.routine.lines)
         self.said_by_the_end()

@@ -37,6 +37,7 @@ class Choices(Table):
         }
         self._symbols = (letter for letter in _SYMBOLS if letter not in taken)
         self._chance_cell: int | None = None
+        self._kept_numbers: dict[str, int] = {}
 
     # Numbers
 
@@ -53,6 +54,16 @@ class Choices(Table):
             self.scope.told.add(cell)
             self.ever_told.add(cell)
             self.learns(name)
+        self.touches.add(cell)
+        return cell
+
+    def kept_number(self, slot: str, name: str) -> int:
+        """The cell of a number that the performer keeps in mind: a new one, or one that is set anew by a line of the kind."""
+        if name not in self._kept_numbers or self.kinds_of_names.get(name) != "number":
+            self._kept_numbers[name] = self.new_number(slot, name, secret=False)
+        cell = self._kept_numbers[name]
+        self.scope.numbers[name] = cell
+        self.scope.told.add(cell)
         self.touches.add(cell)
         return cell
 

@@ -14,8 +14,8 @@ from ..language.routine import STEP, Line, Routine
 from ..language.values import expressions_in
 from ..search.program import ClaimLine
 from .asking import LineFails
-from .looks import Looks
 from .purpose import Needs, Purpose
+from .tallies import Tallies
 
 MAX_INSTRUCTIONS = 5000
 MAX_ROUNDS = 20_000
@@ -24,7 +24,7 @@ OF_CARDS = ("card", "cards", "together", "listed")
 """types of slots in which cards stand by their names"""
 
 
-class Lines(Looks):
+class Lines(Tallies):
     def __init__(self, routine: Routine, purpose: Purpose, needs: Needs) -> None:
         super().__init__(routine, purpose, needs)
         self.claims: list[ClaimLine] = []

@@ -19,9 +19,15 @@ from .spots import FoundSpot, Spots
 
 Found = Callable[[Sequence[Any]], tuple[int | None, int, int]]
 """state → (cell of the place where the card lies or None, its index there, its token)"""
+MaybeFound = Callable[[Sequence[Any]], tuple[int | None, int, int] | None]
+"""the same, None where no card lies"""
 FaceReader = Callable[[Sequence[Any]], int]
 Possible = dict[int, tuple[int, int]]
 """class a card can be of (or class it is not of) → in how many ways, as a fraction of the ways so far"""
+
+
+NO_CARD: Possible = {0: (1, 1)}
+"""where nothing lies there is nothing to be settled"""
 
 
 def _once_a_state(reckoned: Callable[[Sequence[Any]], Possible]) -> Callable[[Sequence[Any]], Possible]:
@@ -140,7 +146,7 @@ class Looks(Spots):
 
     # Looking
 
-    def look(self, label: str, found: Found) -> None:
+    def look(self, label: str, found: MaybeFound) -> None:
         """From here on the card that lies there has a face: known before, or any that is still possible."""
         if not self.needs.facts:
             return
@@ -152,7 +158,10 @@ class Looks(Spots):
         every = dict.fromkeys(range(size), (1, 1))
 
         def reckoned(cells: Sequence[Any]) -> Possible:
-            token = found(cells)[2]
+            here = found(cells)
+            if here is None:
+                return NO_CARD
+            token = here[2]
             if token in self.faceless:
                 raise Impossible(f"nobody can say what {label} is")
             known = self.face_token(cells, token)
@@ -177,7 +186,8 @@ class Looks(Spots):
         chosen = self.choose_by_chance(key, label, options, say, ways if limits else None)
 
         def run(cells: Cells) -> None:
-            self._set_face(cells, found(cells), faces.byte(chosen(cells)))
+            if (here := found(cells)) is not None:
+                self._set_face(cells, here, faces.byte(chosen(cells)))
 
         self.note(run, self.touches)
         self._settled_in_the_face()
@@ -312,7 +322,7 @@ class Looks(Spots):
         """Asks facts of a card by where it lies. It must lie face up, else nobody could say them."""
         for fact in facts:
             self.ask_fact(fact)
-        must_lie_open = self._phase_of_line() != ENDING  # at the end it is turned up
+        must_lie_open = self.must_lie_open()
         if must_lie_open:
             self.ask_faces()
         text = spot.text
@@ -333,6 +343,10 @@ class Looks(Spots):
         if spot.spot not in self.scope.looked_at_spots:
             self.look(text, found)
             self.scope.looked_at_spots[spot.spot] = spot.place.cells | spot.place.reads
+
+    def must_lie_open(self) -> bool:
+        """A face that somebody goes by must be seen; at the end it is turned up."""
+        return self._phase_of_line() != ENDING and self.for_all_to_know
 
     # An order that is noted
 
@@ -370,7 +384,7 @@ class Looks(Spots):
 
             return of_spot
         name = node.card
-        if self.performer_acts() and self._phase_of_line() != ENDING:
+        if self.performer_acts() and self._phase_of_line() != ENDING and self.for_all_to_know:
             self.must_know(slot, name)
         token, read = self.look_at_card(slot, name, [what]), self.fact_of(what)
         return lambda cells: self._known_number(read(cells, token(cells)), what, name)

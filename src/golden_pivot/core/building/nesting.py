@@ -7,11 +7,12 @@ from contextlib import contextmanager
 from dataclasses import replace
 from typing import Any
 
+from ..faults import Impossible
 from ..language.facets import Facet
 from ..language.kinds import ENDING, HANDLING
 from ..language.routine import STEP
 from ..language.templates import PERFORMER, SPECTATOR
-from ..search.program import END, Branch, Closure, Leap, Loop
+from ..search.program import END, Branch, Cell, Cells, Closure, Leap, Loop
 from .asking import LineFails
 from .lines import Lines
 from .places import Place
@@ -176,6 +177,29 @@ class Blocks(Lines):
             self._aim(leave)
             self.scope = after_cases(self.scope, before)
 
+    def repeat_as_told(self, slot: str) -> None:
+        """The block as many times as a number says that differs from path to path."""
+        times = self.number(slot)
+        left = self.new_cell(Cell("times still to go", False))
+        self.touches.add(left)
+
+        def begin(cells: Cells) -> None:
+            cells[left] = times(cells)
+            if cells[left] < 0:
+                raise Impossible(f"nothing can be done {cells[left]} times")
+
+        def once(cells: Cells) -> None:
+            cells[left] -= 1
+
+        def body() -> None:
+            self.reads, self.touches = {left}, {left}
+            self.note(once, [left])
+            self._inside(self.line.body)
+
+        self.note(begin, [left])
+        self.reads = {left}
+        self.loop(lambda: lambda cells: cells[left] > 0, lambda cells: int(cells[left]), body)
+
     def new_name(self, slot: str, name: str, kind: str) -> None:
         if self._unlimited:
             raise self.fault(
@@ -191,6 +215,10 @@ class Blocks(Lines):
         self._cases += 1
         try:
             self._inside(self.line.body)
+        except LineFails:
+            self._phase = HANDLING  # what stands below the case is not behind its ending
+            raise
+        else:
             if self.purpose.every_card and not any(line.is_ == STEP for line in self.line.body):
                 # Only something is said: the table stops there, so that it is heard.
                 self.note(lambda cells: None, ())

@@ -94,9 +94,13 @@ class Deal:
     """cells that keep how many cards it took, where nothing is forgotten: one for each case that may have dealt"""
     last_at_end: bool
     """the last card counted is the bottom one (or the rightmost) of `to`, not the top one"""
+    from_bottom: bool = False
+    """the next card is the bottom one of `source`"""
 
     def or_also(self, other: Deal) -> Deal | None:
         """The count behind two cases that both dealt from one place to another; None where these are others."""
+        if self.from_bottom != other.from_bottom:
+            return None
         if (self.source, self.to, self.last_at_end) != (other.source, other.to, other.last_at_end):
             same = (self.source.cells, self.to.cells) == (other.source.cells, other.to.cells)
             if (

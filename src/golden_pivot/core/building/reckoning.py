@@ -7,14 +7,17 @@ from typing import TYPE_CHECKING, Any
 
 from ..faults import Impossible
 from ..language.expressions import (
+    LARGEST_POWER,
     CardFact,
+    Count,
     Expression,
     LookedUp,
     Name,
     Piles,
-    Remainder,
     Size,
     SpotFact,
+    TooLarge,
+    can_fail,
     evaluator,
     is_settled,
     terms,
@@ -32,7 +35,7 @@ LEAST_ADDED_UP = 3
 def _is_of_one_number(part: Expression) -> bool:
     """It depends on a number with a name, and on nothing that can change or fail."""
     nodes = list(within(part))
-    unsettled = any(isinstance(node, Size | CardFact | SpotFact | Piles | Remainder) for node in nodes)
+    unsettled = any(isinstance(node, Size | Count | CardFact | SpotFact | Piles) for node in nodes) or can_fail(part)
     return not unsettled and sum(isinstance(node, Name) for node in nodes) == 1
 
 
@@ -40,7 +43,7 @@ class Numbers(Cards):
     def evaluate(self, slot: str, expression: Expression) -> Reader:
         """The number as a function of the state. A line of the performer's may use only what has been told."""
         value = self._added_up(slot, expression) or self._value(slot, expression)
-        if not any(isinstance(node, Remainder) for node in within(expression)):
+        if not can_fail(expression):
             return value
 
         def safe(cells: Sequence[Any]) -> int:
@@ -48,6 +51,8 @@ class Numbers(Cards):
                 return value(cells)
             except ZeroDivisionError:
                 raise Impossible("a number is to be divided by 0") from None
+            except TooLarge:
+                raise Impossible("a power is too large") from None
 
         return safe
 
@@ -85,6 +90,8 @@ class Numbers(Cards):
                 return self._named(slot, name)
             case Size(place):
                 return self._size(slot, place)
+            case Count():
+                return self.counted_in(slot, node)
             case CardFact() | SpotFact():
                 return self.asked_of_card(slot, node)
             case Piles():
@@ -96,6 +103,8 @@ class Numbers(Cards):
 
         def number_of_piles(self) -> Reader: ...
 
+        def counted_in(self, slot: str, node: Count) -> Reader: ...
+
     def number_by_name(self, slot: str, name: str) -> Reader:
         """A number that has been named above, whoever knows it."""
         cell = self.scope.numbers.get(name)
@@ -106,18 +115,19 @@ class Numbers(Cards):
 
     def truth(self, slot: str) -> Reader:
         """The number in the slot as it is, whoever knows it."""
-        self._for_all_to_know = False
+        outer, self.for_all_to_know = self.for_all_to_know, False
         try:
             return self.number(slot)
         finally:
-            self._for_all_to_know = True
+            self.for_all_to_know = outer
 
-    _for_all_to_know = True
+    for_all_to_know = True
+    """whoever carries out the line goes by its numbers and faces, and must know them"""
 
     def _named(self, slot: str, name: str) -> Reader:
         number, cell = self.number_by_name(slot, name), self.scope.numbers[name]
         self.needs_to_know(name)
-        if self._for_all_to_know and self.performer_acts() and cell not in self.scope.told:
+        if self.for_all_to_know and self.performer_acts() and cell not in self.scope.told:
             raise self.fault(
                 slot,
                 f"You do not know {name}: the spectator has kept it secret.",
@@ -155,6 +165,8 @@ class Numbers(Cards):
             )
         try:
             return evaluator(expression, lambda node: lambda cells: 0)(())
+        except TooLarge:
+            raise self.fault(slot, "This power is too large.", f"at most {LARGEST_POWER:,}", "Change it.") from None
         except ZeroDivisionError:
             raise self.fault(slot, "A number cannot be divided by 0.", "another divisor", "Change it.") from None
 

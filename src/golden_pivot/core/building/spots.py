@@ -54,7 +54,7 @@ class FoundSpot:
         n, dealt, rest = self.counted(cells), self.deal.to.of(cells), self.deal.source.of(cells)
         ahead = index_of(rest, token)
         if ahead >= 0:
-            return n + ahead + 1
+            return n + (len(rest) - ahead if self.deal.from_bottom else ahead + 1)
         among = index_of(dealt, token)
         if among < 0:
             return None
@@ -77,7 +77,7 @@ class Spots(Choices):
         place = deal.source if spot.kind == "next" else deal.to
         self.reads |= place.cells | place.reads
         if spot.kind == "next":
-            return FoundSpot(spot, place, _first, deal)
+            return FoundSpot(spot, place, _last if deal.from_bottom else _first, deal)
         back = self.evaluate(slot, spot.position.at) if spot.position else lambda cells: 1
 
         def index(cells: Sequence[Any], size: int) -> int:
@@ -97,3 +97,7 @@ def _first(cells: Sequence[Any], size: int) -> int:
     if not size:
         raise Impossible("there is no next card")
     return 0
+
+
+def _last(cells: Sequence[Any], size: int) -> int:
+    return size - 1 + _first(cells, size)

@@ -247,13 +247,13 @@ class Table(Numbers):
         if not 0 <= n <= size:
             raise Impossible(f"{n} cards are asked for, but {place.name} has {counted(size, 'card')}")
 
-    def now_dealt(self, source: Place, to: Place, last_at_end: bool) -> int:
+    def now_dealt(self, source: Place, to: Place, last_at_end: bool, from_bottom: bool = False) -> int:
         """From here on *the dealt cards* are those in `to`, *the next card* is the top one of `source`.
 
         Returns the cell in which the line keeps how many cards it took.
         """
         counted = self.new_cell(Cell("cards counted", False))
-        self.scope.deal = Deal(source, to, (counted,), last_at_end)
+        self.scope.deal = Deal(source, to, (counted,), last_at_end, from_bottom)
         self.touches.add(counted)
         return counted
 

@@ -16,6 +16,7 @@ from lark import Token as LarkToken
 from lark.parsers.lalr_interactive_parser import InteractiveParser
 
 from ..cards import SUITS, card_suit, card_value
+from .sorts import SORTS, read_sort
 from .words import RESERVED
 
 MAX_DEPTH = 20
@@ -39,7 +40,7 @@ class Name:
 
 @dataclass(frozen=True)
 class Binary:
-    op: Literal["+", "-", "*"]
+    op: Literal["+", "-", "*", "^"]
     left: Expression
     right: Expression
 
@@ -61,9 +62,18 @@ class Remainder:
 
 
 @dataclass(frozen=True)
-class DigitSum:
-    """Sum of the decimal digits of the absolute value."""
+class Quotient:
+    """How many times `by` goes into `of`, as a whole number; what is over counts for nothing."""
 
+    of: Expression
+    by: Expression
+
+
+@dataclass(frozen=True)
+class Figures:
+    """Something that the decimal figures of a number give, whatever its sign; `what` is one of FIGURES."""
+
+    what: str
     of: Expression
 
 
@@ -85,6 +95,15 @@ class Letters:
 class Size:
     """How many cards lie at a place."""
 
+    place: str
+
+
+@dataclass(frozen=True)
+class Count:
+    """How many cards of a sort lie at a place."""
+
+    sort: str
+    """one of sorts.SORTS"""
     place: str
 
 
@@ -130,29 +149,39 @@ Expression = (
     | Binary
     | Half
     | Remainder
-    | DigitSum
+    | Quotient
+    | Figures
     | Extreme
     | Letters
     | Size
+    | Count
     | CardFact
     | SpotFact
     | Piles
 )
-LookedUp = Name | Size | CardFact | SpotFact | Piles
+LookedUp = Name | Size | Count | CardFact | SpotFact | Piles
 """what depends on the state"""
 
 KEYWORDS = frozenset(
     (
-        "half of rounded up down digit sum remainder divided by min max letters size value suit their card number piles"
+        "half of rounded up down digit sum root units tens reversal remainder quotient divided by min max letters size value"
+        " suit their card number piles twice plus minus"
     ).split()
 )
-OPERATORS = ("+", "-", "−", "*", "×")
+OPERATORS = ("+", "-", "−", "*", "×", "^", "plus", "minus")
+IN_WORDS = {word: number for number, word in enumerate(
+    "one two three four five six seven eight nine ten eleven twelve".split(), start=1
+)}  # fmt: skip
+"""numbers that may be written in words"""
 _SIGNS = {
     "+": "PLUS",
     "-": "MINUS",
     "−": "MINUS",
     "*": "TIMES",
     "×": "TIMES",
+    "^": "HAT",
+    "plus": "PLUS",
+    "minus": "MINUS",
     "(": "OPEN",
     ")": "CLOSE",
     ",": "COMMA",
@@ -166,10 +195,13 @@ _GRAMMAR = """
 ?tail: last | sum PLUS last -> binary | sum MINUS last -> binary
 ?last: open | product TIMES open -> binary
 ?open: REMAINDER OF any DIVIDED BY atom -> remainder
-     | DIGIT SUM OF atom -> digit_sum
-     | DIGIT SUM OF open -> digit_sum
+     | QUOTIENT OF any DIVIDED BY atom -> quotient
+     | figures OF atom -> figures_of
+     | figures OF open -> figures_of
+figures: DIGIT SUM -> words | DIGIT ROOT -> words | UNITS DIGIT -> words | TENS DIGIT -> words | REVERSAL -> words
 ?sum: product | sum PLUS product -> binary | sum MINUS product -> binary
-?product: atom | product TIMES atom -> binary
+?product: power | product TIMES power -> binary
+?power: atom | atom HAT atom -> binary | TWICE atom -> twice
 ?atom: NUMBER -> number
      | BLANK -> blank
      | NAME -> name
@@ -186,10 +218,12 @@ _GRAMMAR = """
      | fact OF THEIR CARD -> card_fact
      | fact OF SPOT -> spot_fact
      | COUNT OF PILES -> piles
+     | COUNT OF SORT OF NAME -> count
+     | COUNT OF SORT OF NAME NUMBER -> count
 fact: VALUE -> words | SUIT -> words | LETTERS OF VALUE -> words | LETTERS OF SUIT -> words
 %declare NUMBER BLANK NAME PLUS MINUS TIMES OPEN CLOSE COMMA
-%declare HALF OF ROUNDED UP DOWN REMAINDER DIVIDED BY DIGIT SUM MIN MAX
-%declare LETTERS SIZE VALUE SUIT QUOTED THEIR CARD SPOT COUNT PILES CARDNAME
+%declare HALF OF ROUNDED UP DOWN REMAINDER QUOTIENT DIVIDED BY DIGIT SUM ROOT UNITS TENS REVERSAL MIN MAX HAT TWICE
+%declare LETTERS SIZE VALUE SUIT QUOTED THEIR CARD SPOT COUNT PILES SORT CARDNAME
 """
 
 
@@ -208,7 +242,7 @@ class _Build(Transformer[LarkToken, Any]):
         return inner
 
     def binary(self, left: Expression, sign: str, right: Expression) -> Expression:
-        ops: dict[str, Literal["+", "-", "*"]] = {"PLUS": "+", "MINUS": "-", "TIMES": "*"}
+        ops: dict[str, Literal["+", "-", "*", "^"]] = {"PLUS": "+", "MINUS": "-", "TIMES": "*", "HAT": "^"}
         return Binary(ops[sign.type], left, right)  # type: ignore[attr-defined]
 
     def half(self, _half: str, _of: str, inner: Expression, _rounded: str, way: str) -> Expression:
@@ -217,8 +251,14 @@ class _Build(Transformer[LarkToken, Any]):
     def remainder(self, _r: str, _of: str, of: Expression, _d: str, _by: str, by: Expression) -> Expression:
         return Remainder(of, by)
 
-    def digit_sum(self, _digit: str, _sum: str, _of: str, inner: Expression) -> Expression:
-        return DigitSum(inner)
+    def quotient(self, _q: str, _of: str, of: Expression, _d: str, _by: str, by: Expression) -> Expression:
+        return Quotient(of, by)
+
+    def twice(self, _twice: str, number: Expression) -> Expression:
+        return Binary("*", Number(2), number)
+
+    def figures_of(self, what: str, _of: str, inner: Expression) -> Expression:
+        return Figures(what, inner)
 
     def extreme(self, which: str, _o: str, left: Expression, _c: str, right: Expression, _e: str) -> Expression:
         return Extreme("min" if which == "min" else "max", left, right)
@@ -228,6 +268,9 @@ class _Build(Transformer[LarkToken, Any]):
 
     def size(self, _size: str, _of: str, *place: str) -> Expression:
         return Size(" ".join(place))
+
+    def count(self, _number: str, _of: str, sort: str, _of_place: str, *place: str) -> Expression:
+        return Count(str(sort), " ".join(place))
 
     def words(self, *words: str) -> str:
         return " ".join(words)
@@ -277,14 +320,19 @@ def read_expression(
             spot, taken = read_spot(taken)
             parser = _with(parser, LarkToken("SPOT", spot)) or parser
             continue
+        if (sort := read_sort(words[taken:])) and (further := _with(parser, LarkToken("SORT", sort[0]))):
+            parser, taken = further, taken + sort[1]
+            continue
         if (word == ")" and depth == 0) or (word == "," and depth == 0):
             break
         if word.isascii() and word.isdigit():
             kind = "NUMBER"
         elif word == "?":
             kind = "BLANK"
-        elif word in _SIGNS:
-            kind = _SIGNS[word]
+        elif lower in IN_WORDS and _with(parser, LarkToken("NUMBER", "1")):
+            kind, lower = "NUMBER", str(IN_WORDS[lower])
+        elif lower in _SIGNS:
+            kind = _SIGNS[lower]
         elif lower in KEYWORDS:
             kind = "COUNT" if lower == "number" else lower.upper()
         elif word[0] in '“"' and len(word) > 1:
@@ -295,7 +343,7 @@ def read_expression(
         else:
             break
         if (further := _with(parser, LarkToken(kind, lower))) is None:
-            if word in OPERATORS and _whole(parser) is not None:
+            if lower in OPERATORS and _whole(parser) is not None:
                 return taken  # it takes brackets to say what this belongs to
             break
         parser = further
@@ -318,9 +366,9 @@ def parts(expression: Expression) -> tuple[Expression, ...]:
     match expression:
         case Binary(_, left, right) | Extreme(_, left, right):
             return (left, right)
-        case Remainder(of, by):
+        case Remainder(of, by) | Quotient(of, by):
             return (of, by)
-        case Half(of, _) | DigitSum(of):
+        case Half(of, _) | Figures(_, of):
             return (of,)
         case SpotFact(_, spot):
             return tuple(spot.expressions)
@@ -381,8 +429,10 @@ def expression_text(expression: Expression, tight: bool = False) -> str:
             return f"half of {expression_text(of, True)} rounded {rounded}"
         case Remainder(of, by):
             return f"remainder of {expression_text(of, True)} divided by {expression_text(by, True)}"
-        case DigitSum(of):
-            return f"digit sum of {expression_text(of, True)}"
+        case Quotient(of, by):
+            return f"quotient of {expression_text(of, True)} divided by {expression_text(by, True)}"
+        case Figures(what, of):
+            return f"{what} of {expression_text(of, True)}"
         case Extreme(which, left, right):
             return f"{which}({expression_text(left)}, {expression_text(right)})"
         case Letters(word):
@@ -396,33 +446,96 @@ def expression_text(expression: Expression, tight: bool = False) -> str:
             return f"({text})" if tight else text
         case Piles():
             return "number of piles"
+        case Count(sort, place):
+            return f"number of {sort} of {place}"
+        case Binary("^", left, right):
+            base, exponent = (_as_atom(side) for side in (left, right))
+            return f"({base} ^ {exponent})" if tight else f"{base} ^ {exponent}"
         case Binary(op, left, right):
             product = op == "*"
             # What stands behind a spot would be read as part of it (`the top card of pile 2 + 1`).
-            first = expression_text(
-                left, (product and isinstance(left, Binary) and left.op != "*") or isinstance(left, SpotFact)
-            )
+            first = expression_text(left, (product and _is_sum(left)) or isinstance(left, SpotFact))
             # Sums and products group to the left; a compound right operand needs its brackets.
-            needs = (isinstance(right, Binary) and (product or right.op != "*")) or isinstance(right, SpotFact)
-            first = f"({first})" if isinstance(left, DigitSum | Remainder) else first
+            needs = (
+                (product and isinstance(right, Binary) and right.op != "^")
+                or _is_sum(right)
+                or isinstance(right, SpotFact)
+            )
+            first = f"({first})" if isinstance(left, Figures | Remainder | Quotient) else first
             second = expression_text(right, needs)
             second = f"({second})" if _ends_open(right) and not needs else second
             text = f"{first} {op} {second}"
             return f"({text})" if tight else text
 
 
+def _is_sum(expression: Expression) -> bool:
+    return isinstance(expression, Binary) and expression.op in ("+", "-")
+
+
+def _as_atom(expression: Expression) -> str:
+    """The expression as it stands beside a sign that binds closest."""
+    text = expression_text(expression, True)
+    return f"({text})" if isinstance(expression, Figures | Remainder | Quotient) else text
+
+
 def _ends_open(expression: Expression) -> bool:
     """Its last words have no end of their own, so that nothing may follow."""
     match expression:
-        case DigitSum() | Remainder():
+        case Figures() | Remainder() | Quotient():
             return True
-        case Binary(_, _, right):
+        case Binary("+" | "-" | "*", _, right):
             return _ends_open(right)
     return False
 
 
 def digit_sum(number: int) -> int:
     return sum(map(int, str(abs(number))))
+
+
+def digital_root(number: int) -> int:
+    """The digit sum of the digit sum and so on, down to one figure: what is left when nines are cast out, 9 for none."""
+    return 1 + (abs(number) - 1) % 9 if number else 0
+
+
+def reversal(number: int) -> int:
+    """
+    >>> reversal(120), reversal(-34)
+    (21, 43)
+    """
+    return int(str(abs(number))[::-1])
+
+
+FIGURES: Mapping[str, Callable[[int], int]] = {
+    "digit sum": digit_sum,
+    "digit root": digital_root,
+    "units digit": lambda number: abs(number) % 10,
+    "tens digit": lambda number: abs(number) // 10 % 10,
+    "reversal": reversal,
+}
+"""name → what the figures of a number give"""
+LARGEST_POWER = 10**12
+
+
+class TooLarge(ArithmeticError):
+    """A power of a size that no routine needs."""
+
+
+def power(base: int, exponent: int) -> int:
+    """Raises TooLarge, and ZeroDivisionError for an exponent below 0."""
+    if exponent < 0:
+        raise ZeroDivisionError
+    if exponent and abs(base) > 1 and exponent * (abs(base).bit_length() - 1) > LARGEST_POWER.bit_length():
+        raise TooLarge
+    return int(base**exponent)
+
+
+def can_fail(expression: Expression) -> bool:
+    """Whether some numbers make it one that cannot be worked out."""
+    return any(isinstance(node, Remainder | Quotient) or _is_power(node) for node in within(expression))
+
+
+def _is_power(node: Expression) -> bool:
+    return isinstance(node, Binary) and node.op == "^"
 
 
 def letters_in(word: str) -> int:
@@ -439,12 +552,12 @@ Reader = Callable[[Sequence[Any]], int]
 def evaluator(expression: Expression, look_up: Callable[[LookedUp], Reader]) -> Reader:
     """A function from a state to the number; `look_up` gives the function for a name, a size or a card's value.
 
-    Division by zero raises ZeroDivisionError; the caller says on which path.
+    Raises ZeroDivisionError where something is divided by 0, TooLarge for a power; the caller says on which path.
     """
     match expression:
         case Number(value):
             return lambda cells: value
-        case Name() | Size() | CardFact() | SpotFact() | Piles():
+        case Name() | Size() | Count() | CardFact() | SpotFact() | Piles():
             return look_up(expression)
         case Letters(word):
             letters = letters_in(word)
@@ -455,9 +568,12 @@ def evaluator(expression: Expression, look_up: Callable[[LookedUp], Reader]) -> 
         case Remainder(of, by):
             inner, divisor = evaluator(of, look_up), evaluator(by, look_up)
             return lambda cells: inner(cells) % abs(divisor(cells))
-        case DigitSum(of):
-            inner = evaluator(of, look_up)
-            return lambda cells: digit_sum(inner(cells))
+        case Quotient(of, by):
+            inner, divisor = evaluator(of, look_up), evaluator(by, look_up)
+            return lambda cells: inner(cells) // divisor(cells)
+        case Figures(what, of):
+            inner, figures = evaluator(of, look_up), FIGURES[what]
+            return lambda cells: figures(inner(cells))
         case Extreme(which, left, right):
             a, b, pick = evaluator(left, look_up), evaluator(right, look_up), min if which == "min" else max
             return lambda cells: pick(a(cells), b(cells))
@@ -467,6 +583,8 @@ def evaluator(expression: Expression, look_up: Callable[[LookedUp], Reader]) -> 
                 return lambda cells: a(cells) + b(cells)
             if op == "-":
                 return lambda cells: a(cells) - b(cells)
+            if op == "^":
+                return lambda cells: power(a(cells), b(cells))
             return lambda cells: a(cells) * b(cells)
         case Blank():
             raise ValueError("a blank has no value")
@@ -503,12 +621,16 @@ def expression_json(expression: Expression) -> dict[str, Any]:
             return {"op": what, "of": _spot_form[0].to_json(spot)}
         case Piles():
             return {"op": "piles"}
+        case Count(sort, place):
+            return {"op": "count", "sort": sort, "place": place}
         case Half(of, rounded):
             return {"op": "half", "of": expression_json(of), "rounded": rounded}
         case Remainder(of, by):
             return {"op": "remainder", "of": expression_json(of), "by": expression_json(by)}
-        case DigitSum(of):
-            return {"op": "digit sum", "of": expression_json(of)}
+        case Quotient(of, by):
+            return {"op": "quotient", "of": expression_json(of), "by": expression_json(by)}
+        case Figures(what, of):
+            return {"op": what, "of": expression_json(of)}
         case Extreme(which, left, right):
             return {"op": which, "left": expression_json(left), "right": expression_json(right)}
         case Binary(op, left, right):
@@ -530,6 +652,10 @@ def expression_from_json(data: Mapping[str, Any]) -> Expression:
         return Size(str(data["place"]))
     if op == "piles":
         return Piles()
+    if op == "count":
+        if data["sort"] not in SORTS:
+            raise ValueError(f"unknown sort of cards {data['sort']!r}")
+        return Count(str(data["sort"]), str(data["place"]))
     if op in CARD_FACTS and "of" in data:
         return SpotFact(op, _spot_form[0].from_json(data["of"]))
     if op in CARD_FACTS:
@@ -538,9 +664,11 @@ def expression_from_json(data: Mapping[str, Any]) -> Expression:
         return Half(expression_from_json(data["of"]), "up" if data["rounded"] == "up" else "down")
     if op == "remainder":
         return Remainder(expression_from_json(data["of"]), expression_from_json(data["by"]))
-    if op == "digit sum":
-        return DigitSum(expression_from_json(data["of"]))
-    if op not in ("+", "-", "*", "min", "max"):
+    if op == "quotient":
+        return Quotient(expression_from_json(data["of"]), expression_from_json(data["by"]))
+    if op in FIGURES:
+        return Figures(op, expression_from_json(data["of"]))
+    if op not in ("+", "-", "*", "^", "min", "max"):
         raise ValueError(f"unknown operation {op!r}")
     left, right = expression_from_json(data["left"]), expression_from_json(data["right"])
     return Extreme(op, left, right) if op in ("min", "max") else Binary(op, left, right)

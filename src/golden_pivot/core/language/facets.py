@@ -55,6 +55,10 @@ class Facet(Enum):
     OTHERWISE = "what is done where the case above it does not come about", ()
 
     # Endings
+    OF_ALL_PATHS = "what is claimed is about all paths together, so that it cannot be asked of one", ()
+    JOINS_CLAIMS = "several claims in one ending", ("claims",)
+    HAS_CASE = "an If of its own asks whether it is so", ()
+    HAS_LIMIT = "lines of its own keep to it, or go on as long as it is so", ()
     CLAIMS_CARD_AT = "a card lies where the ending says", ("spot", "card")
     FORBIDS = "something must not be seen on the whole way", ()
     FORBIDS_ODD_BACKS = "no odd back may be seen", ()

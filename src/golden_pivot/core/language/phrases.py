@@ -81,7 +81,7 @@ def place(words: Sequence[Word], i: int, tight: bool = False) -> tuple[PlaceName
         i + 1 < len(words)
         and name.islower()
         and words[i + 1].kind == "number"
-        and text_at(words, i + 2) not in tuple("+-−*×")
+        and text_at(words, i + 2) not in OPERATORS
     ):
         return f"{name} {words[i + 1].text}", i + 2
     if name in NUMBERED and i + 1 < len(words) and _may_be_an_index(words[i + 1]):

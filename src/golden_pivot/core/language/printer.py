@@ -10,11 +10,10 @@ from collections.abc import Iterator, Mapping, Sequence
 from typing import Any
 
 from ..faults import PivotError
-from ..steps import REGISTRY, StepKind
-from .expressions import Blank
+from ..steps import REGISTRY
 from .routine import EMPTY, PATTER, REMARK, STEP, Line, Routine
-from .slots import BLANK_JSON, SLOT_TYPES
-from .templates import Flag, Phrases, Slot, Who, sentence_of, slots_in
+from .slot_values import values_from_json, values_json
+from .templates import sentence_of
 
 FORMAT = "golden-pivot routine 1"
 INDENT = "  "
@@ -42,31 +41,13 @@ def routine_json(routine: Routine) -> dict[str, Any]:
 
 def _line_json(line: Line) -> dict[str, Any]:
     if line.is_ == STEP and line.kind:
-        data: dict[str, Any] = {"step": line.kind.name, **_slots_json(line.kind, line.values)}
+        data: dict[str, Any] = {"step": line.kind.name, **values_json(line.kind.elements, line.values)}
         if line.kind.opens_block:
             data["body"] = [_line_json(inner) for inner in line.body]
         return data
     if line.is_ in (PATTER, REMARK):
         return {line.is_: line.values["text"]}
     return {EMPTY: True} if line.is_ == EMPTY else {"unread": line.text.strip()}
-
-
-def _slots_json(kind: StepKind, values: Mapping[str, Any]) -> dict[str, Any]:
-    found: dict[str, Any] = {}
-    for element in slots_in(kind.elements):
-        match element:
-            case Who():
-                found["who"] = values["who"]
-            case Flag(name, _):
-                if values.get(name):
-                    found[name] = True
-            case Phrases(_, str(name)):
-                if values.get(name) is not None:
-                    found[name] = BLANK_JSON if isinstance(values[name], Blank) else values[name]
-            case Slot(name, type_name):
-                if values.get(name) is not None:
-                    found[name] = SLOT_TYPES[type_name].to_json(values[name])
-    return found
 
 
 class NotARoutine(PivotError, ValueError):
@@ -112,15 +93,4 @@ def _one_row(text: Any) -> str:
 
 def _sentence_from_json(line: Mapping[str, Any]) -> str:
     kind = REGISTRY[line["step"]]
-    values: dict[str, Any] = {}
-    for element in slots_in(kind.elements):
-        match element:
-            case Slot(name, type_name) if name in line:
-                values[name] = SLOT_TYPES[type_name].from_json(line[name])
-            case Who():
-                values["who"] = line["who"]
-            case Flag(name, _):
-                values[name] = bool(line.get(name))
-            case Phrases(_, str(name)):
-                values[name] = Blank() if line.get(name) == BLANK_JSON else line.get(name)
-    return _one_row(sentence_of(kind.elements, values))
+    return _one_row(sentence_of(kind.elements, values_from_json(kind.elements, line)))

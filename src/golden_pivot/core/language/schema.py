@@ -7,9 +7,11 @@ from typing import Any
 
 from ..cards import RANKS, SUITS
 from ..steps import REGISTRY, StepKind
-from .expressions import CARD_FACTS
+from .claims import JOINTS, MOST_JOINED, kinds_of_claims
+from .expressions import CARD_FACTS, FIGURES
 from .phrases import ENDS
 from .printer import FORMAT
+from .sorts import SORTS
 from .templates import PERFORMER, SPECTATOR, Element, Flag, Optional, Phrases, Slot, Who
 
 _TEXT = {"type": "string"}
@@ -36,10 +38,12 @@ _DEFS: dict[str, Any] = {
             *(_op(fact, card=_TEXT) for fact in CARD_FACTS),
             *(_op(fact, of={"$ref": "#/$defs/spot"}) for fact in CARD_FACTS),
             _op("piles"),
+            _op("count", sort={"enum": list(SORTS)}, place=_TEXT),
             _op("half", of=_EXPRESSION, rounded={"enum": ["up", "down"]}),
             _op("remainder", of=_EXPRESSION, by=_EXPRESSION),
-            _op("digit sum", of=_EXPRESSION),
-            *(_op(op, left=_EXPRESSION, right=_EXPRESSION) for op in ("+", "-", "*", "min", "max")),
+            _op("quotient", of=_EXPRESSION, by=_EXPRESSION),
+            *(_op(what, of=_EXPRESSION) for what in FIGURES),
+            *(_op(op, left=_EXPRESSION, right=_EXPRESSION) for op in ("+", "-", "*", "^", "min", "max")),
         ]
     },
     "place": {"oneOf": [_TEXT, _object({"base": _TEXT, "index": _EXPRESSION})]},
@@ -56,16 +60,35 @@ _DEFS: dict[str, Any] = {
     "range": _object({"name": _TEXT, "low": _EXPRESSION, "high": _EXPRESSION}),
 }
 
-_SLOTS: dict[str, Any] = {
-    "number": _EXPRESSION,
-    "places": {"type": "array", "items": {"$ref": "#/$defs/place"}, "minItems": 1},
-    "cards": {"type": "array", "items": _TEXT, "minItems": 1},
-    "suits": {"type": "array", "items": {"enum": list(SUITS)}, "minItems": 1},
-    "rank": {"enum": list(RANKS)},
-    "listed": {"type": "array", "items": _TEXT, "minItems": 1},
-    "together": {"type": "array", "items": _TEXT, "minItems": 1},
-    "names": {"type": "array", "items": _TEXT, "minItems": 1},
-} | {name: {"$ref": f"#/$defs/{name}"} for name in ("place", "position", "spot", "range")}
+_SLOTS: dict[str, Any] = (
+    {
+        "number": _EXPRESSION,
+        "places": {"type": "array", "items": {"$ref": "#/$defs/place"}, "minItems": 1},
+        "cards": {"type": "array", "items": _TEXT, "minItems": 1},
+        "suits": {"type": "array", "items": {"enum": list(SUITS)}, "minItems": 1},
+        "rank": {"enum": list(RANKS)},
+        "listed": {"type": "array", "items": _TEXT, "minItems": 1},
+        "together": {"type": "array", "items": _TEXT, "minItems": 1},
+        "names": {"type": "array", "items": _TEXT, "minItems": 1},
+        "claims": {
+            "oneOf": [
+                _object(
+                    {
+                        how: {
+                            "type": "array",
+                            "items": {"$ref": "#/$defs/claim"},
+                            "minItems": 2,
+                            "maxItems": MOST_JOINED,
+                        }
+                    }
+                )
+                for how in JOINTS
+            ]
+        },
+    }
+    | {key: {"$ref": "#/$defs/claim"} for key in ("claim", "asked")}
+    | {name: {"$ref": f"#/$defs/{name}"} for name in ("place", "position", "spot", "range")}
+)
 
 
 def _values(elements: Sequence[Element], optional: bool = False) -> list[tuple[str, Any, bool]]:
@@ -116,5 +139,5 @@ def routine_schema() -> dict[str, Any]:
             },
             ["as_written"],
         ),
-        "$defs": {**_DEFS, "line": {"oneOf": lines}},
+        "$defs": {**_DEFS, "line": {"oneOf": lines}, "claim": {"oneOf": [*map(_line, kinds_of_claims().values())]}},
     }

@@ -120,7 +120,7 @@ _DECLARED = (
 BLANK_JSON = expression_json(Blank())
 
 
-def _or_blank(slot: SlotType) -> SlotType:
+def or_blank(slot: SlotType) -> SlotType:
     """The same, or a `?` by itself, for a blank."""
 
     def read(words: Sequence[Word], i: int) -> tuple[Any, int]:
@@ -140,8 +140,9 @@ def _or_blank(slot: SlotType) -> SlotType:
     )
 
 
-SLOT_TYPES: Mapping[str, SlotType] = {
-    slot.name: slot if slot.name in ("number", "range", "text") else _or_blank(slot) for slot in _DECLARED
+SLOT_TYPES: dict[str, SlotType] = {
+    slot.name: slot if slot.name in ("number", "range", "text") else or_blank(slot) for slot in _DECLARED
 }
+"""claims.py adds those that stand for whole sentences"""
 
 spots_are_written(SLOT_TYPES["spot"])

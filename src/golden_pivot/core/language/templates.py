@@ -63,6 +63,8 @@ class Who:
 @dataclass(frozen=True)
 class Cards:
     counted: str
+    or_one: bool = False
+    """the number may be left out: it is then one"""
 
 
 @dataclass(frozen=True)
@@ -117,7 +119,10 @@ def compile_template(sentence: str) -> tuple[Element, ...]:
         elif kind == "who":
             stack[-1].append(Who())
         elif kind == "cards":
-            stack[-1].append(Cards(piece["cards"]))
+            inside_optional = [e for one in stack[-1] if isinstance(one, Optional) for e in slots_in(one.inside)]
+            stack[-1].append(
+                Cards(piece["cards"], piece["cards"] in [getattr(e, "name", "") for e in inside_optional])
+            )
         elif kind == "type":
             stack[-1].append(Slot(piece["slot"], SLOT_TYPES[piece["type"]].name))
         elif kind == "words":
@@ -199,8 +204,8 @@ class Reading:
             case Verb(stem, ending):
                 verb = stem + ending if values.get("who", SPECTATOR) == SPECTATOR else stem
                 return self._words(elements, (verb,), i, values, spans)
-            case Cards():
-                one = i < len(self.words) and self.words[i].lower == "card"
+            case Cards(counted, or_one):
+                one = (or_one and counted not in values) or (i < len(self.words) and self.words[i].lower == "card")
                 options: tuple[tuple[str, ...], ...] = (("card",),) if one else (("cards",),)
                 return self._any(elements, options, None, i, values, spans)
             case Phrases(options, name):
@@ -298,7 +303,7 @@ def _written(elements: Sequence[Element], values: Mapping[str, Any]) -> Iterator
             case Verb(stem, ending):
                 yield stem + ending if values.get("who", SPECTATOR) == SPECTATOR else stem
             case Cards(counted):
-                yield "card" if values.get(counted) == Number(1) else "cards"
+                yield "card" if (values.get(counted) or Number(1)) == Number(1) else "cards"
             case Phrases(options, None):
                 yield " ".join(options[0])
             case Phrases(_, str(name)):
@@ -310,9 +315,14 @@ def _written(elements: Sequence[Element], values: Mapping[str, Any]) -> Iterator
                 yield SLOT_TYPES[type_name].write(values[name])
 
 
+def clause_of(elements: Sequence[Element], values: Mapping[str, Any]) -> str:
+    """The words with these values in their slots."""
+    return join(list(_written(elements, values)))
+
+
 def sentence_of(elements: Sequence[Element], values: Mapping[str, Any]) -> str:
-    """The sentence with these values in its slots."""
-    text = join(list(_written(elements, values)))
+    """The same as a sentence of its own."""
+    text = clause_of(elements, values)
     return text[:1].upper() + text[1:]
 
 
@@ -322,19 +332,22 @@ def outline(elements: Sequence[Element], fresh: Mapping[str, str], who: str = PE
     Where cards go from one place to another, the first is `other place` and the second `place`.
     """
     words: list[str] = []
+    from_one = any(
+        isinstance(element, Slot) and element.type == "place" and element.name != "to" for element in elements
+    )
     places = sum(isinstance(element, Slot) and element.type == "place" for element in elements)
     for element in elements:
         match element:
-            case Slot(_, type_name):
-                other = type_name == "place" and places > 1
+            case Slot(name, type_name):
+                other = type_name == "place" and (places > 1 or (name == "to" and not from_one))
                 places -= other
                 words.append(fresh.get("other place" if other else type_name, SLOT_TYPES[type_name].fresh))
             case Phrases(options, _):
                 words.append(" ".join(options[0]))
             case Verb(stem, ending):
                 words.append(stem + ending if who == SPECTATOR else stem)
-            case Cards():
-                words.append("cards")
+            case Cards(_, or_one):
+                words.append("card" if or_one else "cards")
             case Who():
                 words += ["Spectator"] if who == SPECTATOR else []
     return join(words)

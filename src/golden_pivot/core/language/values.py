@@ -74,7 +74,9 @@ def expressions_in(value: object) -> tuple[Expression, ...]:
             return tuple(found for part in value for found in expressions_in(part))
         case str() | bool() | None:
             return ()
-    return (value,)  # type: ignore[return-value]
+    if not isinstance(value, Expression):  # claims, which stand on this module
+        return tuple(value.expressions)  # type: ignore[attr-defined]
+    return (value,)
 
 
 def range_text(new: object) -> str:

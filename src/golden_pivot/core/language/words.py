@@ -13,10 +13,10 @@ _WORD = re.compile(
 
 RESERVED = frozenset(
     """
-    and as at back bottom by card cards digit divided down each even face from half have holds how if in into
-    is it last least left less letters max min more most next not odd of on or other others over piles
-    position remainder rest right rounded same shielded size spectator suit sum than that the their times to top
-    under until up value went which with
+    and as at back bottom by card cards digit divided down each even every face from half have holds how if in
+    into is it last least left less letters max min minus more most next not odd of on or other others over
+    piles plus position quotient remainder rest reversal right root rounded same shielded size spectator suit
+    sum tens than that the their times to top twice under units until up value went which with
     """.split()
 )
 """Words of the sentences and of numbers that cannot also be names, so that a sentence has one meaning."""

@@ -23,11 +23,12 @@ from ..language.expressions import CARD_FACTS
 FACTS: Mapping[str, Callable[[str], int | None]] = {
     **CARD_FACTS,
     "colour": lambda card: {"black": 1, "red": 2}.get(card_colour(card) or ""),
+    "court": lambda card: (2 if value > 10 else 1) if (value := CARD_FACTS["value"](card)) else None,
     "value up to ten": lambda card: min(value, 10) if (value := CARD_FACTS["value"](card)) else None,
     "card": lambda card: PACK.index(card) + 1 if card in PACK else None,
     "pair": lambda card: min(PACK.index(card), PACK.index(mate_of(card) or card)) + 1 if card in PACK else None,
 }
-"""What can be asked of a card: what numbers can speak of, its colour, which it is, and which pair of mates it is of."""
+"""What can be asked of a card: what numbers can speak of, its colour, whether it is a court card, which it is, and which pair of mates it is of."""
 
 OF_PAIRS = frozenset(["card", "pair"])
 """facts that are asked to find mates alone: what pair it is makes no difference"""

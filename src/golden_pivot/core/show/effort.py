@@ -6,7 +6,17 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from ..analysis import Analysis
-from ..language.expressions import Binary, DigitSum, Expression, Extreme, Half, Number, Remainder, expression_text
+from ..language.expressions import (
+    Binary,
+    Expression,
+    Extreme,
+    Figures,
+    Half,
+    Number,
+    Quotient,
+    Remainder,
+    expression_text,
+)
 from ..language.kinds import CHANCE
 from ..language.routine import PATTER, STEP, Line, Routine
 from ..language.values import expressions_in
@@ -163,9 +173,9 @@ def operations(expression: Expression) -> int:
     match expression:
         case Binary(_, left, right) | Extreme(_, left, right):
             return 1 + operations(left) + operations(right)
-        case Half(of, _) | DigitSum(of):
+        case Half(of, _) | Figures(_, of):
             return 1 + operations(of)
-        case Remainder(of, by):
+        case Remainder(of, by) | Quotient(of, by):
             return 1 + operations(of) + operations(by)
     return 0
 

@@ -12,6 +12,7 @@ from ..language.expressions import (
     CARD_FACTS,
     Binary,
     CardFact,
+    Count,
     Expression,
     LookedUp,
     Name,
@@ -83,7 +84,7 @@ def _domains(expression: Expression, ranges: Mapping[str, range]) -> dict[str, D
                 found[name] = {str(number): number for number in ranges[name]}
             case CardFact(what, card) if " of " not in card:
                 facts.setdefault(card, set()).add("suit" if "suit" in what else "value")
-            case Name() | CardFact() | Size() | SpotFact() | Piles():
+            case Name() | CardFact() | Size() | Count() | SpotFact() | Piles():
                 return {}
     for card, about in facts.items():
         if about == {"value"}:

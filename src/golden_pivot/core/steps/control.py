@@ -7,6 +7,7 @@ from collections.abc import Callable, Sequence
 from typing import TYPE_CHECKING, Any
 
 from ..english import list_text
+from ..language.expressions import is_settled
 from ..language.facets import Facet
 from .declare import freely, step
 
@@ -37,8 +38,12 @@ if TYPE_CHECKING:
 def repeat(b: Builder) -> None:
     """The lines indented below are carried out this many times.
 
-    A number that comes into being inside is another one each time round.
+    A number that comes into being inside is another one each time round. Where the number of times is itself not
+    settled, a name given inside is not known behind the block.
     """
+    if not is_settled(b.line.values["times"]):
+        b.repeat_as_told("times")
+        return
     times = b.constant("times")
     if times < 1:
         raise b.fault("times", f"Nothing can be done {times} times.", "1 or more", "Change it, or remove the block.")

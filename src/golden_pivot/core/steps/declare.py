@@ -6,6 +6,7 @@ import inspect
 from collections.abc import Callable, Mapping
 from typing import TYPE_CHECKING
 
+from ..language.claims import can_be_claimed
 from ..language.facets import Facet
 from ..language.kinds import CHANCE, ENDING, HANDLING, HANDS, PAGE, SETUP, Free, StepKind
 from ..language.templates import PERFORMER, compile_template, slot_names
@@ -94,6 +95,8 @@ def step(
             if missing := set(facet.slots) - slot_names(kind.elements):
                 raise ValueError(f"{kind.name} has no slot {', '.join(sorted(missing))}, as {facet.name} wants")
         REGISTRY[kind.name] = kind
+        if phase == ENDING:
+            can_be_claimed(kind)
         return kind
 
     return register

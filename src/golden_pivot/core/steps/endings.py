@@ -335,6 +335,7 @@ def ends_reversed(b: Builder) -> None:
     family="Endings",
     phase=ENDING,
     example="Ends with: size of deck is value of their card",
+    facets=(Facet.HAS_CASE, Facet.HAS_LIMIT),
     wordings=(
         "{left} be (more than|over|above|greater than) {right} => is=is more than; score=0",
         "{left} be (less than|under|below|fewer than|smaller than) {right} => is=is less than; score=0",
@@ -384,6 +385,7 @@ def _side(b: Builder, slot: str, joint: str, of_suits: bool) -> Callable[[int], 
     family="Endings",
     phase=ENDING,
     example="Ends with: deck is in the order noted",
+    facets=(Facet.OF_ALL_PATHS,),
     wordings=(
         "{place} be in (order|same order) [that] it (have|be in) at (1st|first|start|beginning) => score=2",
         "{place} be in [its] (order|same order) as (before|at start|at first|at beginning) => score=2",

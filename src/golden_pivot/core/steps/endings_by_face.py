@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING, Any
 from ..cards import FACE_UP, SUITS, TOKEN
 from ..english import list_text, ordinal
 from ..faults import Impossible
+from ..language.facets import Facet
 from ..search.program import ANY_FACE
 from ..search.telling import Seen
 from .declare import ENDING, step
@@ -65,6 +66,7 @@ def _named_fact(what: str, number: int) -> str:
     family="Endings",
     phase=ENDING,
     example="Ends with: the faces of deck tell v",
+    facets=(Facet.OF_ALL_PATHS,),
     shows=True,
     wordings=(
         "1 look through faces tell (you|me) (their number|{names}|number) => names=last; place=deck; score=3",

@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from typing import TYPE_CHECKING, Any
 
-from ..cards import SUITS
 from ..language.facets import Facet
+from ..language.sorts import BY_FACE, OF_ONE
 from ..language.templates import SPECTATOR
 from ..search.program import Cells
 from .counting import deals
@@ -14,6 +14,19 @@ from .declare import ENDING, step
 
 if TYPE_CHECKING:
     from ..building import Builder
+
+
+HOW = "are mates|have the same value|have the same suit|have the same colour|differ in value|differ in suit|differ in colour"
+"""for a template: how two cards go together, or do not"""
+
+
+def fact_of_how(how: str) -> tuple[str, bool]:
+    """(the fact two cards are compared by, whether it is to be the same)
+
+    >>> fact_of_how("are mates"), fact_of_how("differ in suit")
+    (('pair', True), ('suit', False))
+    """
+    return ("pair" if how == "are mates" else how.rsplit(" ", 1)[1]), not how.startswith("differ")
 
 
 @step(
@@ -55,7 +68,7 @@ def _fact(b: Builder, slot: str, fact: str) -> Callable[[Sequence[Any]], int | N
 
 
 @step(
-    "If {card:card} is {what=red|black|a club|a diamond|a heart|a spade|a court card}:",
+    f"If {{card:card}} is {{what={BY_FACE}}}:",
     family="Order of events",
     example="If their card is red:",
     is_case=True,
@@ -74,19 +87,27 @@ def if_card(b: Builder) -> None:
 
     Where lines of yours depend on it, you must know the card.
     """
-    what = b.phrase("what")
-    if what == "a court card":
-        value = _fact(b, "card", "value")
-        b.only_if(lambda cells: (value(cells) or 0) > 10)
-        return
-    fact = "colour" if what in ("red", "black") else "suit"
-    wanted = {"black": 1, "red": 2}.get(what) or SUITS.index(f"{what[2:]}s") + 1
-    number = _fact(b, "card", fact)
-    b.only_if(lambda cells: number(cells) == wanted)
+    sort = OF_ONE[b.phrase("what")]
+    number = _fact(b, "card", sort.fact)
+    b.only_if(lambda cells: number(cells) == sort.number)
+
+
+def _together(b: Builder) -> Callable[[Sequence[Any]], bool]:
+    """Whether the cards in the slots `card` and `other` go together as the line says. No card is its own mate."""
+    fact, alike = fact_of_how(b.phrase("how"))
+    tokens = [b.look_at_card(slot, b.phrase(slot), [fact]) for slot in ("card", "other")]
+    read = b.fact_of(fact)
+
+    def holds(cells: Sequence[Any]) -> bool:
+        one, other = (token(cells) for token in tokens)
+        found = read(cells, one)
+        return (None is not found == read(cells, other)) == alike and (fact != "pair" or one != other)
+
+    return holds
 
 
 @step(
-    "If {card:card} and {other:card} {how=are mates|have the same value|have the same suit|have the same colour}:",
+    f"If {{card:card}} and {{other:card}} {{how={HOW}}}:",
     family="Order of events",
     example="If P and Q are mates:",
     is_case=True,
@@ -106,10 +127,7 @@ def if_alike(b: Builder) -> None:
 
     Mates have the same value and colour. Where lines of yours depend on it, you must know both cards.
     """
-    how = b.phrase("how")
-    facts = ["pair"] if how == "are mates" else [how.rsplit(" ", 1)[1]]
-    pairs = [(_fact(b, "card", fact), _fact(b, "other", fact)) for fact in facts]
-    b.only_if(lambda cells: all(one(cells) == other(cells) for one, other in pairs))
+    b.only_if(_together(b))
 
 
 @step(
@@ -215,10 +233,11 @@ def count_down(b: Builder) -> None:
 
 
 @step(
-    "Ends with: {card:card} and {other:card} {how=are mates|have the same value|have the same suit|have the same colour}",
+    f"Ends with: {{card:card}} and {{other:card}} {{how={HOW}}}",
     family="Endings",
     phase=ENDING,
     example="Ends with: FORCE and their card have the same colour",
+    facets=(Facet.HAS_CASE,),
     wordings=(
         "(2 cards|cards|both|both cards) (match|agree) in value => card=last2; how=have the same value; score=2",
         "(2 cards|cards|both|both cards) (match|agree) in suit => card=last2; how=have the same suit; score=2",
@@ -236,10 +255,5 @@ def count_down(b: Builder) -> None:
 def ends_together(b: Builder) -> None:
     """A claim: whatever the two cards are, they go together. Mates have the same value and colour."""
     how, cards = b.phrase("how"), (b.phrase("card"), b.phrase("other"))
-    facts = ["pair"] if how == "are mates" else [how.rsplit(" ", 1)[1]]
-    pairs = [(_fact(b, "card", fact), _fact(b, "other", fact)) for fact in facts]
-
-    def holds(cells: Sequence[Any]) -> bool:
-        return all(None is not one(cells) == other(cells) for one, other in pairs)
-
-    b.check(holds, lambda cells: f"{cards[0]} and {cards[1]} do not go together")
+    not_so = "go together" if how.startswith("differ") else "do not go together"
+    b.check(_together(b), lambda cells: f"{cards[0]} and {cards[1]} {not_so}")

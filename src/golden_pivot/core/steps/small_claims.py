@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING, Any
 
 from ..cards import TOKEN, index_of
 from ..english import list_text
+from ..language.expressions import expression_text
 from ..language.facets import Facet
 from .declare import ENDING, step
 from .endings import lies_at
@@ -97,6 +98,7 @@ def ends_one_of(b: Builder) -> None:
     family="Endings",
     phase=ENDING,
     example="Ends with: size of deck is even",
+    facets=(Facet.HAS_CASE,),
     wordings=(
         "{place} (have|hold|contain) an even number of cards => number=size; parity=even; score=2",
         "{place} (have|hold|contain) an odd number of cards => number=size; parity=odd; score=2",
@@ -105,5 +107,5 @@ def ends_one_of(b: Builder) -> None:
 def ends_parity(b: Builder) -> None:
     """A claim about a number: that it is even, or odd. Nobody needs to know it yet."""
     number, odd = b.truth("number"), b.phrase("parity") == "odd"
-    said = b.line.text.partition(":")[2].strip().removesuffix("odd").removesuffix("even").strip()
-    b.check(lambda cells: bool(number(cells) % 2) == odd, lambda cells: f"{said} {number(cells)}")
+    said = expression_text(b.line.values["number"])
+    b.check(lambda cells: bool(number(cells) % 2) == odd, lambda cells: f"{said} is {number(cells)}")

@@ -1,0 +1,96 @@
+"""Claims that a line asks about where it stands, instead of making them: the same meaning, judged at once."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator, Sequence
+from contextlib import contextmanager
+from dataclasses import dataclass, replace
+from typing import Any
+
+from ..language.claims import Claim, Joined, claims_in
+from ..language.kinds import ENDING
+from ..search.program import Reader
+from .keeping import Keeping
+from .lines import OF_CARDS
+
+
+@dataclass(frozen=True)
+class Judged:
+    holds: Callable[[Sequence[Any]], bool]
+    explain: Callable[[Sequence[Any]], str]
+    """why it does not hold, as a clause"""
+
+
+class Judging(Keeping):
+    def __init__(self, *given: Any) -> None:
+        super().__init__(*given)
+        self._judged: list[Judged] | None = None
+        """while a claim is asked about: what it has turned out to be"""
+
+    def asked(self, slot: str) -> Judged:
+        """The claim in the slot, as whoever carries out the line can tell whether it is so."""
+        return self._as_one(slot, by_whoever=False)
+
+    def claimed(self, slot: str) -> Judged:
+        """The claim in the slot as it is, whoever knows it."""
+        return self._as_one(slot, by_whoever=True)
+
+    def _as_one(self, slot: str, by_whoever: bool) -> Judged:
+        value = self.line.values[slot]
+        parts = [self._one(claim, by_whoever) for claim in claims_in(value)]
+        if not isinstance(value, Joined):
+            return parts[0]
+        each = all if value.how == "and" else any
+
+        def holds(cells: Sequence[Any]) -> bool:
+            return each([part.holds(cells) for part in parts])  # all of them are asked, whatever the first says
+
+        def explain(cells: Sequence[Any]) -> str:
+            return " and ".join(part.explain(cells) for part in parts if not part.holds(cells))
+
+        return Judged(holds, explain)
+
+    def _one(self, claim: Claim, by_whoever: bool) -> Judged:
+        with self._speaking_of(claim, by_whoever):
+            self._judged = []
+            try:
+                if not by_whoever:
+                    self._must_know_its_cards(claim)
+                claim.kind.means(self)
+                (found,) = self._judged
+            finally:
+                self._judged = None
+        return found
+
+    @contextmanager
+    def _speaking_of(self, claim: Claim, by_whoever: bool) -> Iterator[None]:
+        """The slots of the line are those of the claim; who does it, and when, is said by the line around it."""
+        outer, self._line = self.line, replace(self.line, values=claim.values, spans=claim.spans)
+        known, self.for_all_to_know = self.for_all_to_know, not by_whoever
+        try:
+            yield
+        finally:
+            self._line, self.for_all_to_know = outer, known
+
+    def _must_know_its_cards(self, claim: Claim) -> None:
+        for slot, type_name, _, _ in claim.spans:
+            if type_name in OF_CARDS and self.performer_acts():
+                value = claim.values[slot]
+                for name in (value,) if isinstance(value, str) else value:
+                    self.must_know(slot, name)
+
+    # What a claim that is asked about does otherwise
+
+    def check(self, holds: Callable[[Sequence[Any]], bool], explain: Callable[[Sequence[Any]], str]) -> None:
+        if self._judged is None:
+            super().check(holds, explain)
+        else:
+            self._judged.append(Judged(holds, explain))
+
+    def truth(self, slot: str) -> Reader:
+        return super().truth(slot) if self._judged is None else self.number(slot)
+
+    def claimed_card(self, slot: str) -> Reader:
+        if self._judged is None or (self.line.kind and self.line.kind.phase == ENDING):
+            return super().claimed_card(slot)
+        return self.card(slot)

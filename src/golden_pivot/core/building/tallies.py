@@ -1,0 +1,60 @@
+"""Looking through a whole heap: how many of its cards are of a sort."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from typing import Any
+
+from ..cards import FACE_UP, TOKEN
+from ..english import ordinal
+from ..faults import Impossible
+from ..language.expressions import Count
+from ..language.sorts import SORTS, Sort
+from ..language.values import Spot
+from ..search.program import ANY_FACE, Reader
+from .looks import Looks
+from .places import Place
+
+
+class Tallies(Looks):
+    def counted_in(self, slot: str, node: Count) -> Reader:
+        return self.tally(self.known_place(slot, node.place), SORTS[node.sort])
+
+    def tally(self, place: Place, sort: Sort) -> Reader:
+        """How many cards of the sort lie at a place. Where it goes by faces, they must all lie open, or be turned up at the end."""
+        self.reads |= place.cells | place.reads
+        self.looks_in |= place.cells
+        if sort.is_by_side:
+            self.ask_faces()
+            return lambda cells: sum((byte >= FACE_UP) == bool(sort.number) for byte in place.of(cells))
+        self.look_through(place, sort.fact)
+        read = self.fact_of(sort.fact)
+        return lambda cells: sum(read(cells, byte & TOKEN) == sort.number for byte in place.of(cells))
+
+    def look_through(self, place: Place, fact: str) -> None:
+        """Every card of a place is looked at."""
+        self.ask_fact(fact)
+        if open_ := self.must_lie_open():
+            self.ask_faces()
+        self.facts_in |= place.cells
+        self.touches |= set(self.face_cells.values())
+        self.changed_where_it_lies(place)
+        self.reads.add(ANY_FACE)
+
+        def found(index: int) -> Callable[[Sequence[Any]], tuple[int, int, int] | None]:
+            def there(cells: Sequence[Any]) -> tuple[int, int, int] | None:
+                cell = place.find(cells)
+                if index >= len(cells[cell]):
+                    return None
+                byte = cells[cell][index]
+                if open_ and self.follows_faces and byte < FACE_UP:
+                    raise Impossible(f"a card of {place.name} lies face down, and nobody can see it")
+                return cell, index, byte & TOKEN
+
+            return there
+
+        whole = Spot("all", None, place.name)
+        if whole not in self.scope.looked_at_spots:
+            for index in range(len(self.pack) + len(self.extras)):
+                self.look(f"the {ordinal(index + 1)} card of {place.name}", found(index))
+            self.scope.looked_at_spots[whole] = place.cells | place.reads

@@ -1,0 +1,33 @@
+"""What sort of card it is, by the words for it."""
+
+from __future__ import annotations
+
+SUITS = ("clubs", "diamonds", "hearts", "spades")
+
+
+VALUES = dict(
+    zip("ace two three four five six seven eight nine ten jack queen king".split(), range(1, 14), strict=True)
+)
+
+
+WORDS = {
+    "red": lambda rank, suit: suit in ("hearts", "diamonds"),
+    "black": lambda rank, suit: suit in ("clubs", "spades"),
+    "court": lambda rank, suit: rank in ("jack", "queen", "king"),
+    **{suit: (lambda rank, suit, wanted=suit: suit == wanted) for suit in SUITS},
+    **{value: (lambda rank, suit, wanted=value: rank == wanted) for value in VALUES},
+}
+
+
+def word_of(sort: str) -> str:
+    """*an ace*, *aces*, *a club*, *clubs*, *court cards*, *red* → the word in WORDS."""
+    words = [word for word in sort.split() if word not in ("a", "an", "card", "cards")]
+    word = words[0]
+    for found in (word, word + "s", word[:-1], word[:-2]):
+        if found in WORDS:
+            return found
+    raise KeyError(sort)
+
+
+def is_sort(rank: str, suit: str, sort: str) -> bool:
+    return bool(WORDS[word_of(sort)](rank, suit))
