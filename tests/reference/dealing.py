@@ -39,7 +39,7 @@ def deal(t: Table, s: Json) -> None:
 
 def lay_grid(t: Table, s: Json) -> None:
     source, to, n = t.where(s["from"]), t.where(s.get("to", "grid")), t.count(s["count"], t.heap(s["from"]))
-    t.grids[to] = t.value(s["columns"])
+    t.grids[to], t.grid_rows[to] = t.value(s["columns"]), t.value(s["rows"])
     t.rows.add(to)
     if source == to or len(t.heap(to)) + n > t.value(s["rows"]) * t.grids[to]:
         raise CannotGoOn

@@ -93,6 +93,16 @@ from .handling import (
     turn_each,
     turn_over,
 )
+from .layouts import (
+    ends_each_line,
+    ends_in_column,
+    ends_line_sort,
+    go,
+    lay_ring,
+    spread,
+    square_up,
+    which_line,
+)
 from .mixing import down_under, faro, haphazard, klondike, overhand, reverse_faro, riffle, riffle_into
 from .piles import every_order, gather_any, gather_order, gather_side, gather_slot, keep_piles, new_pile
 from .set_up import (
@@ -320,6 +330,7 @@ MEANINGS: dict[str, Callable[[Table, Json], None]] = {
         predict_on_back, predict_card, ends_sort, ends_spot_sort, ends_so_many_sort, ends_every_sort, ends_spots_together,
         ends_spot_like, ends_alternating, ends_unlike, ends_several, make_sure, while_so,
         reckon, lower_top, swap_cards, turn_some, take_out, cut_at_card, take_side, deal_bottom, deal_blocks,
+        lay_ring, spread, go, square_up, which_line, ends_in_column, ends_line_sort, ends_each_line,
     )
 } | {"make_sure_several": make_sure, "while_several": while_so, "let": reckon} | dict.fromkeys(
     ("title", "note", "credit", "assumed", "tell", "if_compared", "if_parity", "if_card", "if_alike", "if_so", "if_several", "otherwise", "never_shows",
@@ -359,11 +370,11 @@ def learn(t: Table, line: Json) -> None:
 
 
 NEW_NUMBERS = ("choose_number", "choose_values", "choose_pile", "chance", "predict", "deal_to_stop", "cut_off", "cut",
-               "which_pile", "piles_beside", "count_to", "count_down", "reckon", "let")  # fmt: skip
+               "which_pile", "piles_beside", "count_to", "count_down", "reckon", "let", "go", "which_line")  # fmt: skip
 
 
 SPECTATORS = ("choose_number", "choose_values", "choose_pile", "tell", "name_aloud", "think_of", "take_card", "which_pile",
-              "piles_beside", "narrow", "keep_piles", "chance")  # fmt: skip
+              "piles_beside", "narrow", "keep_piles", "chance", "go", "which_line")  # fmt: skip
 
 
 CASES: dict[str, Callable[[Table, Json], bool]] = {

@@ -63,6 +63,8 @@ class Table:
     rows: set[str] = field(default_factory=set)
     grids: dict[str, int] = field(default_factory=dict)
     """cards in a row of each grid"""
+    grid_rows: dict[str, int] = field(default_factory=dict)
+    rings: set[str] = field(default_factory=set)
     numbers: dict[str, int] = field(default_factory=dict)
     named: dict[str, Card] = field(default_factory=dict)
     mates: dict[str, str] = field(default_factory=dict)
@@ -256,6 +258,8 @@ class Table:
 
     def pointed_at(self, spot: Json) -> tuple[Heap, int]:
         kind = spot["spot"]
+        if kind in ("on", "before", "cell"):
+            return self._stepped(spot)
         if kind in ("at", "face"):
             heap = self.heap(spot["place"])
             if kind == "at":
@@ -270,6 +274,22 @@ class Table:
         if not 1 <= at <= len(heap):
             raise CannotGoOn
         return heap, at - 1
+
+    def _stepped(self, spot: Json) -> tuple[Heap, int]:
+        """So many cards on in the round, or at a row and a column of a grid."""
+        heap = self.heap(spot["place"])
+        if spot["spot"] == "cell":
+            row, column = (self.value(step) for step in spot["steps"])
+            across = self.grids[self.where(spot["place"])]
+            at = (row - 1) * across + column
+            if row < 1 or not 1 <= column <= across or at > len(heap):
+                raise CannotGoOn
+            return heap, at - 1
+        at, steps = self.index(spot, heap), self.value(spot["steps"][0])
+        for _ in range(abs(steps) % len(heap)):
+            at = at + 1 if (steps > 0) == (spot["spot"] == "on") else at - 1
+            at = 0 if at == len(heap) else len(heap) - 1 if at < 0 else at
+        return heap, at
 
     def card_at(self, spot: Json) -> Card:
         heap, i = self.pointed_at(spot)

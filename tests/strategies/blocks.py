@@ -97,7 +97,8 @@ class Blocks(Claiming):
 
     def _do_repeat_as_told(self, margin: str) -> None:
         self.known = self.told
-        times = self.pick(f"min({self.number()}, 3)", *self.told)
+        name = self.pick(*self.told)
+        times = self.pick(name, f"min({name}, 3)", f"{name} + {self.pick(1, 2)}", f"{name} - 1")
         self.say(margin, f"Repeat {times} times:")
         moves = ("Turn deck over", "Move the top card of deck to the bottom", "Turn the top card of deck over",
                  "Deal 1 card from deck to hand", "Swap the top card of deck and the bottom card of deck")  # fmt: skip

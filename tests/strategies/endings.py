@@ -55,6 +55,12 @@ class Claiming(Writer):
             f"{groups} {self.pick('values', 'suits', 'colours')} are {self.pick('different', 'the same')}"
         )
         if self.grid:
+            options["ends_in_column"] = f"{card} is in column {self.pick(1, 2, self.number())} of grid"
+            line, at = self.pick("row", "column"), self.pick(1, 2)
+            options["ends_line_sort"] = f"every card in {line} {at} of grid is {self.pick('face up', 'face down')}"
+            if self.all_known:
+                how, what = self.pick("one", "different"), self.pick("values", "suits", "colours")
+                options["ends_each_line"] = f"each {line} of grid has {how} {what}"
             options["ends_in_row"] = f"{card} is in row {self.pick(1, 2, self.number())} of grid"
         if any("Note the order" in row for row in self.rows):
             options["ends_in_order"] = f"{self.source()} is in the order noted"

@@ -148,6 +148,50 @@ class Moves(Writer):
         )
         self.dealt = False
 
+    def _do_lay_ring(self, margin: str) -> None:
+        source = self.heap()
+        way = self.pick("", " face up", " face down")
+        self.say(margin, f"{self.who}lay{self.s} {self.number(source)} cards of {source} in a ring{way}")
+        self.filled = list(dict.fromkeys([*self.filled, "ring"]))
+
+    def _do_spread(self, margin: str) -> None:
+        source = self.heap()
+        if self.row or source == "ring":
+            return self._do_lower_top(margin)
+        self.say(
+            margin, f"{self.who}spread{self.s} {source} in a row, the top card on the {self.pick('left', 'right')}"
+        )
+        self.row = "row"
+        self.filled = list(dict.fromkeys([*self.filled, "row"]))
+        return None
+
+    def _do_go(self, margin: str) -> None:
+        laid = [place for place in ("ring", "row", "grid") if place in self.filled and self.sizes.get(place)]
+        if not laid or self.left < 1:
+            return self._do_lay_ring(margin)
+        self.left -= 2
+        name, secretly = self.new_name(), self.pick("secretly ", "")
+        only = self.pick("", "", ", face-up cards only", ", face-down cards only")
+        times, place = self.pick("", "", ", 2 times"), self.pick(*laid)
+        self.known = self.told + self.secret
+        start = self.pick("1", "2", self.number())
+        self.say(
+            margin, f"Spectator {secretly}goes from position {start} of {place} to a neighbour{times}{only}: {name}"
+        )
+        (self.secret if secretly else self.told).append(name)
+        return None
+
+    def _do_square_up(self, margin: str) -> None:
+        line = self.pick("row", "column")
+        self.say(margin, f"{self.who}square{self.s} up each {line} of grid as a pile")
+        rows, _, across = self.grid.partition(" rows of ")
+        self.piles = int(rows if line == "row" else across)
+
+    def _do_which_line(self, margin: str) -> None:
+        verb, names = self._learned()
+        line, card = self.pick("row", "column"), self.pick(*self.cards)
+        self.say(margin, f"Spectator {verb} which {line} of grid holds {card}: {names}")
+
     def _do_reckon(self, margin: str) -> None:
         secretly = self.pick("secretly ", "") if self.who else ""
         name = self.new_name()

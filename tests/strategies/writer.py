@@ -23,7 +23,7 @@ WITHIN = {
     **dict.fromkeys(
         ("if_compared", "if_parity", "if_card", "if_alike", "if_so", "if_several", "otherwise", "start_again", "leave_loop", "end_here"), "cases"
     ),
-    "ends_in_row": "lay_grid", "count": "make_sure", "predict_card": "foretell", "keep_piles": "new_pile",
+    "ends_in_row": "lay_grid", "ends_in_column": "lay_grid", "ends_line_sort": "lay_grid", "ends_each_line": "lay_grid", "count": "make_sure", "predict_card": "foretell", "keep_piles": "new_pile",
 }  # fmt: skip
 """kinds that come up as one of several; see FOCUS"""
 NAMES = "nmkabcdefghij"
@@ -123,7 +123,7 @@ class Writer:
     def ready(self, kind: str, margin: str) -> bool:
         needs = {
             "choose_number": self.left > 0, "deal_to_stop": self.left > 0, "choose_values": self.left > 2, "choose_pile": self.left > 0 and self.piles,
-            "tell": self.secret and not margin, "make_sure": self.placed, "take_out": self.cards, "cut_at_card": self.cards, "make_sure_several": self.placed, "while_so": self.placed and not margin and not self.turns, "while_several": self.placed and not margin and not self.turns, "think_of": self.left > 0 and not margin,
+            "tell": self.secret and not margin, "lay_ring": not margin, "spread": not margin, "go": not margin and self.left > 1, "square_up": self.grid and not margin, "which_line": self.grid and self.cards, "make_sure": self.placed, "take_out": self.cards, "cut_at_card": self.cards, "make_sure_several": self.placed, "while_so": self.placed and not margin and not self.turns, "while_several": self.placed and not margin and not self.turns, "think_of": self.left > 0 and not margin,
             "take_card": self.left > 0 and not margin, "remember": not margin, "which_pile": self.piles and self.cards,
             "piles_beside": self.gathered and self.cards, "put_dealt": self.dealt, "drop_rest": self.dealt,
             "gather_any": self.piles and self.left > 1, "gather_side": self.piles, "gather_slot": self.piles and self.left > 1,
@@ -133,7 +133,7 @@ class Writer:
             "new_pile": not margin and not self.turns and self.left > 1, "for_each": not margin and self.left > 1,
             "note_order": self.left > 1 and not margin and not self.turns and not any("Note the order" in row for row in self.rows),
             "mixing": self.left > 2 and not margin, "name_aloud": self.cards, "predict": not margin, "foretell": self.placed and not margin,
-            "gather_order": self.piles, "as_often": not margin and sum(self.sizes.values()) < 5 and self.left > 2 and not self.closed, "repeat": not margin, "repeat_as_told": not margin, "cases": len(margin) < 4,
+            "gather_order": self.piles, "as_often": not margin and sum(self.sizes.values()) < 5 and self.left > 2 and not self.closed, "repeat": not margin, "repeat_as_told": self.told and not margin, "cases": len(margin) < 4,
         }  # fmt: skip
         return bool(needs.get(kind, True))
 
@@ -171,8 +171,11 @@ class Writer:
                  f"the card at position {self.draw(numbers(self.known, 1))} from the bottom of {place}"]  # fmt: skip
         if self.row:
             spots.append(f"the {self.pick('1st', '2nd')} card from the {self.pick('left', 'right')} of {self.row}")
+        way = self.pick("on from position", "before position")
+        spots.append(f"the card {self.draw(numbers(self.known, 1))} {way} {self.pick(1, 2)} of {place}")
         if self.grid:
             spots.append(f"the {self.pick('1st', '2nd', '3rd')} card of grid")
+            spots.append(f"the card at row {self.pick(1, 2)} column {self.pick(1, 2)} of grid")
         if self.dealt:
             spots += [
                 "the next card",

@@ -22,6 +22,8 @@ class Layout:
     rows: int = 1
     is_fixed: bool = False
     """each card keeps its spot: they are taken up together"""
+    is_round: bool = False
+    """the first card lies next to the last one"""
 
     @property
     def is_heap(self) -> bool:
@@ -30,7 +32,7 @@ class Layout:
     @property
     def may_wrap(self) -> bool:
         """Whether it may go on in a further row where there is no room."""
-        return self.across is None
+        return self.across is None and not self.is_round
 
     @property
     def most(self) -> int | None:
@@ -48,6 +50,8 @@ class Layout:
         return tuple(self._spot(index, cards) for index in range(cards))
 
     def _spot(self, index: int, cards: int) -> tuple[int, int]:
+        if self.is_round:
+            return _around(index, cards)
         across = self.across or max(1, cards)
         return index % across, index // across
 
@@ -66,6 +70,8 @@ class Layout:
             return f"{ordinal(left + 1)} card of the {ordinal(above + 1)} row"
         if self.is_heap:
             return "top card" if position == 1 else f"{ordinal(position)} card"
+        if self.is_round:
+            return f"{ordinal(position)} card in the round"
         return f"{ordinal(position)} card from the {self.ends[0]}"
 
     def at(self, position: int, place: str) -> str:
@@ -76,11 +82,43 @@ class Layout:
 
     def counted(self, position: str) -> str:
         """A position that is a formula, with where it is counted from: `n + 1 from the top`."""
+        if self.is_round:
+            return f"{position} in the round"
         return f"{position} {'counted row by row' if self.is_fixed else f'from the {self.ends[0]}'}"
+
+    def neighbours(self, position: int, cards: int) -> tuple[int, ...]:
+        """Positions beside this one, of so many cards: in the order of positions, in rows above and below as well.
+
+        >>> grid(2, 3).neighbours(2, 6), RING.neighbours(1, 5), ROW.neighbours(1, 5)
+        ((1, 3, 5), (2, 5), (2,))
+        """
+        if self.is_round:
+            found = {(position - 2) % cards + 1, position % cards + 1} - {position}
+        elif self.rows > 1:
+            here = self._spot(position - 1, cards)
+            found = {
+                other + 1 for other in range(cards)
+                if sum(abs(a - b) for a, b in zip(self._spot(other, cards), here, strict=True)) == 1
+            }  # fmt: skip
+        else:
+            found = {position - 1, position + 1} & set(range(1, cards + 1))
+        return tuple(sorted(found))
+
+
+def _around(index: int, cards: int) -> tuple[int, int]:
+    """Clockwise around an oblong that is wider than it is high, from its upper left corner."""
+    down = max(2, cards // 6 + 1) if cards > 3 else 2
+    across = max(2, (cards + 1) // 2 - down + 2)
+    for side, length in enumerate((across - 1, down - 1, across - 1, down - 1)):
+        if index < length:
+            return ((index, 0), (across - 1, index), (across - 1 - index, down - 1), (0, down - 1 - index))[side]
+        index -= length
+    raise ValueError("more cards than the oblong has room for")
 
 
 HEAP = Layout("in a heap", ("top", "bottom"), 0)
 ROW = Layout("in a row", ("left", "right"), None)
+RING = Layout("in a ring", ("top", "bottom"), None, is_round=True)
 
 
 def grid(rows: int, across: int) -> Layout:

@@ -8,6 +8,7 @@ from ..cards import MAX_CARDS
 from ..faults import Impossible, NoSuchPath
 from ..search.program import Cell, Cells, Reader
 from .asides import Asides
+from .card_names import DECK
 from .places import Place, fixed_place
 from .table import MOST_PILES
 
@@ -15,9 +16,9 @@ OTHERS = "spare"
 
 
 class Keeping(Asides):
-    def new_piles(self, slot: str, source: Place) -> list[Place]:
+    def so_many_piles(self, count: int, piles_from: str = DECK) -> list[Place]:
         self.scope.pile_count = None
-        return super().new_piles(slot, source)
+        return super().so_many_piles(count, piles_from)
 
     def growing_piles(self) -> tuple[int, ...]:
         """Cells of the piles to come, pile 1 first; a pile goes to the one numbered by `pile_count`.

@@ -71,6 +71,8 @@ class Spots(Choices):
         if spot.place is not None:
             place = self._resolved(slot, spot.place)
             self.reads |= place.cells | place.reads
+            if spot.steps:
+                return FoundSpot(spot, place, self._stepped(slot, spot, place), None)
             position = spot.position or Position(Number(1), "bottom")
             return FoundSpot(spot, place, self.index(slot, position, place), None)
         deal = self.last_deal()
@@ -91,6 +93,29 @@ class Spots(Choices):
             return size - number if deal.last_at_end else number - 1
 
         return FoundSpot(spot, place, index, deal)
+
+    def _stepped(self, slot: str, spot: Spot, place: Place) -> Callable[[Sequence[Any], int], int]:
+        """(state, number of cards) → index of a card so many on from another, or at a row and a column."""
+        steps = [self.evaluate(slot, one) for one in spot.steps]
+        if spot.kind == "cell":
+            across, rows = place.layout.across, place.layout.rows
+            if not across:
+                raise self.fault(
+                    slot, f"The cards of {place.name} lie {place.layout.lies}: it has no rows and columns.",
+                    "cards laid in rows", "Lay them in rows first, or say at which position.",
+                )  # fmt: skip
+
+            def in_grid(cells: Sequence[Any], size: int) -> int:
+                row, column = (step(cells) for step in steps)
+                index = (row - 1) * across + column - 1
+                if not (1 <= row <= rows and 1 <= column <= across and index < size):
+                    raise Impossible(f"{place.name} has no card at row {row}, column {column}")
+                return index
+
+            return in_grid
+        assert spot.position is not None
+        start, sign = self.index(slot, spot.position, place), 1 if spot.kind == "on" else -1
+        return lambda cells, size: (start(cells, size) + sign * steps[0](cells)) % size
 
 
 def _first(cells: Sequence[Any], size: int) -> int:

@@ -277,11 +277,14 @@ class Table(Numbers):
         count = self.constant(slot)
         if not 1 <= count <= MOST_PILES:
             raise self.fault(slot, f"There cannot be {count} piles.", f"from 1 to {MOST_PILES}", "Change the number.")
+        return self.so_many_piles(count, source.name if source.name in self.place_cells else DECK)
+
+    def so_many_piles(self, count: int, piles_from: str = DECK) -> list[Place]:
+        """Pile 1, pile 2 and so on; gathered, they go to `piles_from` unless a line says otherwise."""
         names = [f"pile {i}" for i in range(1, count + 1)]
         piles = [fixed_place(name, self._place_cell(name)) for name in names]
         self.scope.filled |= set(names)
-        self.scope.piles = tuple(cell for pile in piles for cell in pile.cells)
-        self.scope.piles_from = source.name if source.name in self.place_cells else DECK
+        self.scope.piles, self.scope.piles_from = tuple(cell for pile in piles for cell in pile.cells), piles_from
         self.touches |= set(self.scope.piles)
         return piles
 

@@ -21,15 +21,23 @@ class Tallies(Looks):
         return self.tally(self.known_place(slot, node.place), SORTS[node.sort])
 
     def tally(self, place: Place, sort: Sort) -> Reader:
-        """How many cards of the sort lie at a place. Where it goes by faces, they must all lie open, or be turned up at the end."""
+        """How many cards of the sort lie at a place."""
+        is_so = self.of_sort(place, sort)
+        return lambda cells: sum(is_so(cells, byte) for byte in place.of(cells))
+
+    def of_sort(self, place: Place, sort: Sort) -> Callable[[Sequence[Any], int], bool]:
+        """(state, a card of the place as it lies) → whether it is of the sort.
+
+        Where it goes by faces, all cards there must lie open, or be turned up at the end.
+        """
         self.reads |= place.cells | place.reads
         self.looks_in |= place.cells
         if sort.is_by_side:
             self.ask_faces()
-            return lambda cells: sum((byte >= FACE_UP) == bool(sort.number) for byte in place.of(cells))
+            return lambda cells, byte: (byte >= FACE_UP) == bool(sort.number)
         self.look_through(place, sort.fact)
         read = self.fact_of(sort.fact)
-        return lambda cells: sum(read(cells, byte & TOKEN) == sort.number for byte in place.of(cells))
+        return lambda cells, byte: read(cells, byte & TOKEN) == sort.number
 
     def look_through(self, place: Place, fact: str) -> None:
         """Every card of a place is looked at."""

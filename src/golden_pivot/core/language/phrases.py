@@ -327,6 +327,10 @@ def spot(words: Sequence[Word], i: int, tight: bool = False) -> tuple[Spot, int]
     if text_at(words, i) != "card":
         raise NotHere(i, _SPOTS if at is None else "“card”")
     i += 1
+    if at is None and text_at(words, i) == "at" and text_at(words, i + 1) == "row":
+        return _cell(words, i + 2, tight)
+    if at is None and text_at(words, i) != "at":
+        return _in_the_round(words, i, tight)
     if at is None:
         at, i = number(words, _follow(words, i, ("at", "position")))
     if end is None:
@@ -337,6 +341,30 @@ def spot(words: Sequence[Word], i: int, tight: bool = False) -> tuple[Spot, int]
         raise NotHere(i, "“of” and a place")
     where, i = place(words, i + 1, tight)
     return Spot("at", Position(at, end or "top"), where), i
+
+
+def _cell(words: Sequence[Word], i: int, tight: bool) -> tuple[Spot, int]:
+    """`… 2 column 3 of grid`, behind *the card at row*."""
+    row, i = number(words, i)
+    column, i = number(words, _follow(words, i, ("column",)))
+    where, i = place(words, _follow(words, i, ("of",)), tight)
+    return Spot("cell", None, where, (row, column)), i
+
+
+def _in_the_round(words: Sequence[Word], i: int, tight: bool) -> tuple[Spot, int]:
+    """`… 3 on from position n of ring`, `… 3 before position n of ring`, behind *the card*."""
+    try:
+        steps, behind = number(words, i)
+    except NotHere:
+        raise NotHere(i, "“at position” and a number, or so many cards on from a position") from None
+    way = text_at(words, behind)
+    if way not in ("on", "before"):
+        raise NotHere(behind, "“on from position” or “before position” and a number")
+    start, i = number(
+        words, _follow(words, behind, ("on", "from", "position") if way == "on" else ("before", "position"))
+    )
+    where, i = place(words, _follow(words, i, ("of",)), tight)
+    return Spot(way, Position(start), where, (steps,)), i
 
 
 def _follow(words: Sequence[Word], i: int, wanted: Sequence[str]) -> int:
@@ -353,7 +381,14 @@ def spot_text(where: Spot) -> str:
         return "the last card dealt"
     if where.kind == "face":
         return f"the face of {place_text(where.place or '')}"
+    if where.kind == "cell":
+        row, column = map(expression_text, where.steps)
+        return f"the card at row {row} column {column} of {place_text(where.place or '')}"
     assert where.position is not None
+    if where.steps:
+        way = "on from" if where.kind == "on" else "before"
+        steps, start = expression_text(where.steps[0]), expression_text(where.position.at)
+        return f"the card {steps} {way} position {start} of {place_text(where.place or '')}"
     at, end = where.position.at, where.position.end
     tail = " back from the last dealt" if where.kind == "back" else f"{_tail(end)} of {place_text(where.place or '')}"
     match at:

@@ -11,6 +11,7 @@ from .claims import JOINTS, MOST_JOINED, kinds_of_claims
 from .expressions import CARD_FACTS, FIGURES
 from .phrases import ENDS
 from .printer import FORMAT
+from .slots import SPOT_KINDS
 from .sorts import SORTS
 from .templates import PERFORMER, SPECTATOR, Element, Flag, Optional, Phrases, Slot, Who
 
@@ -50,12 +51,13 @@ _DEFS: dict[str, Any] = {
     "position": _object({"at": _EXPRESSION, "end": {"enum": list(ENDS)}}),
     "spot": _object(
         {
-            "spot": {"enum": ["next", "last", "back", "face", "at"]},
+            "spot": {"enum": list(SPOT_KINDS)},
             "place": {"$ref": "#/$defs/place"},
             "at": _EXPRESSION,
             "end": {"enum": list(ENDS)},
+            "steps": {"type": "array", "items": _EXPRESSION, "minItems": 1, "maxItems": 2},
         },
-        optional=("place", "at", "end"),
+        optional=("place", "at", "end", "steps"),
     ),
     "range": _object({"name": _TEXT, "low": _EXPRESSION, "high": _EXPRESSION}),
 }

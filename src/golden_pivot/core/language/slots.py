@@ -54,18 +54,26 @@ def _position_from_json(data: Mapping[str, Any]) -> Position:
     return Position(expression_from_json(data["at"]), data["end"])
 
 
+SPOT_KINDS = ("next", "last", "back", "face", "at", "on", "before", "cell")
+
+
 def _spot_json(spot: Spot) -> dict[str, Any]:
     found: dict[str, Any] = {"spot": spot.kind}
     if spot.place is not None:
         found["place"] = _place_json(spot.place)
+    if spot.steps:
+        found["steps"] = [expression_json(one) for one in spot.steps]
     return found | (_position_json(spot.position) if spot.position else {})
 
 
 def _spot_from_json(data: Mapping[str, Any]) -> Spot:
-    if data["spot"] not in ("next", "last", "back", "face", "at"):
+    if data["spot"] not in SPOT_KINDS:
         raise ValueError(f"unknown kind of spot {data['spot']!r}")
     place = _place_from_json(data["place"]) if "place" in data else None
-    return Spot(data["spot"], _position_from_json(data) if "at" in data else None, place)
+    steps = tuple(expression_from_json(one) for one in data.get("steps", ()))
+    if len(steps) != {"cell": 2, "on": 1, "before": 1}.get(data["spot"], 0):
+        raise ValueError(f"{len(steps)} steps are none of a spot of the kind {data['spot']!r}")
+    return Spot(data["spot"], _position_from_json(data) if "at" in data else None, place, steps)
 
 
 def _range_json(new: NewNumber) -> dict[str, Any]:

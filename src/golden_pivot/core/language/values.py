@@ -40,16 +40,20 @@ class Spot:
     """A card pointed out by where it is.
 
     `kind` is next (the card after a count), last (the last one counted), back (counted back from the last one
-    dealt, which is the 1st), face (the bottom card of a place), or at (a position in a place).
+    dealt, which is the 1st), face (the bottom card of a place), at (a position in a place), on or before (so many
+    cards further, or nearer, than a position of a place, from its end to its beginning as in the round), or cell (by
+    the row and the column of a grid).
     """
 
     kind: str
     position: Position | None = None
     place: PlaceName | None = None
+    steps: tuple[Expression, ...] = ()
+    """how many cards on or before; of a cell its row and its column"""
 
     @property
     def expressions(self) -> tuple[Expression, ...]:
-        return (*expressions_in(self.position), *expressions_in(self.place))
+        return (*expressions_in(self.position), *expressions_in(self.place), *self.steps)
 
 
 @dataclass(frozen=True)

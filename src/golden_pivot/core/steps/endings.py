@@ -66,7 +66,7 @@ def lies_at(b: Builder) -> None:
 
     def explain(cells: Sequence[Any]) -> str:
         lies = b.whereabouts(cells, token(cells))
-        if spot.kind in ("at", "face", "back"):
+        if spot.kind not in ("next", "last"):
             return f"{card} is {lies}, not {spot.text}"
         counted, came = spot.counted(cells), spot.order_of(cells, token(cells))
         if came is None:

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable, Iterator, Mapping, Sequence
+from dataclasses import replace
 from typing import Any
 
 from ..language.expressions import Binary, Expression, Number, expression_text
@@ -49,6 +50,9 @@ def _spot(spot: Spot) -> Iterator[Slip]:
     if spot.kind in ("next", "last"):
         other = "last" if spot.kind == "next" else "next"
         yield f"the {other} card instead of the {spot.kind}", spot_text(Spot(other))
+    elif spot.steps:
+        for by, words in ((1, "one card further"), (-1, "one card nearer")):
+            yield words, spot_text(replace(spot, steps=(*spot.steps[:-1], _shifted(spot.steps[-1], by))))
     elif spot.position is not None:
         shifts = (1,) if isinstance(spot.position.at, Number) and spot.position.at.value == 1 else (1, -1)
         for by in shifts:
