@@ -63,10 +63,8 @@ def ends_alike(t: Table, s: Json) -> None:
     heaps = [t.heap(place) for place in s["places"]]
     if not all(heaps):
         raise CannotGoOn
-    names = [heap[0].name for heap in heaps]
-    part = {"value": lambda n: n.split()[0], "suit": lambda n: n.split()[2],
-            "colour": lambda n: n.split()[2] in ("hearts", "diamonds")}[s["what"]]  # fmt: skip
-    t.claims.append(None not in names and len({part(name) for name in names}) == 1)
+    facts = [t.known_fact(s["what"], heap[0]) for heap in heaps]
+    t.claims.append(None not in facts and len(set(facts)) == 1)
 
 
 def ends_so_many_facing(t: Table, s: Json) -> None:
@@ -133,7 +131,7 @@ def ends_columns(t: Table, s: Json) -> None:
         raise CannotGoOn
     good = True
     for column in zip(*rows, strict=True):
-        facts = {t.fact(s["what"], card) if card.name else None for card in column}
+        facts = {t.known_fact(s["what"], card) for card in column}
         good &= len(facts) == 1 and None not in facts
     t.claims.append(good)
 
@@ -155,7 +153,7 @@ def ends_groups(t: Table, s: Json) -> None:
         raise CannotGoOn
     good = True
     for i in range(0, len(heap), size):
-        facts = [t.fact(what, card) if card.name else None for card in heap[i : i + size]]
+        facts = [t.known_fact(what, card) for card in heap[i : i + size]]
         good &= None not in facts and len(set(facts)) == (1 if s["how"] == "the same" else size)
     t.claims.append(good)
 

@@ -107,7 +107,10 @@ from .mixing import down_under, faro, haphazard, klondike, overhand, reverse_far
 from .piles import every_order, gather_any, gather_order, gather_side, gather_slot, keep_piles, new_pile
 from .set_up import (
     pack,
+    pack_cyclic,
+    pack_in_blocks,
     pack_in_order,
+    pack_in_turn,
     place_card,
     place_extra,
     place_several,
@@ -330,7 +333,7 @@ MEANINGS: dict[str, Callable[[Table, Json], None]] = {
         predict_on_back, predict_card, ends_sort, ends_spot_sort, ends_so_many_sort, ends_every_sort, ends_spots_together,
         ends_spot_like, ends_alternating, ends_unlike, ends_several, make_sure, while_so,
         reckon, lower_top, swap_cards, turn_some, take_out, cut_at_card, take_side, deal_bottom, deal_blocks,
-        lay_ring, spread, go, square_up, which_line, ends_in_column, ends_line_sort, ends_each_line,
+        pack_in_turn, pack_in_blocks, pack_cyclic, lay_ring, spread, go, square_up, which_line, ends_in_column, ends_line_sort, ends_each_line,
     )
 } | {"make_sure_several": make_sure, "while_several": while_so, "let": reckon} | dict.fromkeys(
     ("title", "note", "credit", "assumed", "tell", "if_compared", "if_parity", "if_card", "if_alike", "if_so", "if_several", "otherwise", "never_shows",
@@ -387,7 +390,17 @@ CASES: dict[str, Callable[[Table, Json], bool]] = {
 }
 
 
-SET_UP = ("pack", "pack_in_order", "place_card", "place_several", "place_extra", "predict_on_back")
+SET_UP = (
+    "pack",
+    "pack_in_order",
+    "pack_in_turn",
+    "pack_in_blocks",
+    "pack_cyclic",
+    "place_card",
+    "place_several",
+    "place_extra",
+    "predict_on_back",
+)
 """what is so before anything is done, wherever it is written"""
 
 

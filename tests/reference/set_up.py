@@ -20,6 +20,33 @@ def pack_in_order(t: Table, s: Json) -> None:
             give_name(t, f"{rank} of {suit}", t.heaps["deck"][-1])
 
 
+def pack_in_turn(t: Table, s: Json) -> None:
+    sorts, heap = s["sorts"], []
+    for number in range(t.value(s["count"])):
+        heap.append(Card(number + 1, block=sorts[0]))
+        sorts = [*sorts[1:], sorts[0]]
+    t.heaps["deck"] = heap
+
+
+def pack_in_blocks(t: Table, s: Json) -> None:
+    t.heaps["deck"] = []
+    for block in s["blocks"]:
+        for _ in range(block["many"]):
+            t.heaps["deck"].append(Card(len(t.heaps["deck"]) + 1, block=block["sort"]))
+
+
+def pack_cyclic(t: Table, s: Json) -> None:
+    value, suits, ranks = VALUES[s["first"]], list(s["suits"]), list(VALUES)
+    t.heaps["deck"] = []
+    for _ in range(13 * len(suits)):
+        t.heaps["deck"].append(Card(len(t.heaps["deck"]) + 1))
+        give_name(t, f"{ranks[value - 1]} of {suits[0]}", t.heaps["deck"][-1])
+        suits.append(suits.pop(0))
+        value += t.value(s["by"])
+        while value > 13:
+            value -= 13
+
+
 def place_several(t: Table, s: Json) -> None:
     first = t.index(s["position"], t.heaps["deck"])
     for i, name in enumerate(s["cards"]):

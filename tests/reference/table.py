@@ -37,6 +37,8 @@ class Card:
     name: str | None = None
     """what its face is, once somebody has asked"""
     of_pack: bool = True
+    block: str = ""
+    """the colour or the suit it is known to be of"""
 
     @property
     def seen(self) -> tuple[int, bool]:
@@ -44,6 +46,10 @@ class Card:
 
 
 Heap = list[Card]
+
+
+class FacesLeft(list[int]):
+    """What a card can be: numbers of cards, clubs from ace to king first, then diamonds, hearts, spades."""
 
 
 Decide = Callable[[list[int]], int]
@@ -158,8 +164,19 @@ class Table:
             packs = -(-len([other for other in self.every_card() if other.of_pack]) // 52)
             names = [f"{rank} of {suit}" for suit in SUITS for rank in VALUES]
             left = [i for i, name in enumerate(names) if out.count(name) < packs]
-            card.name = names[self.choose(left)]
+            left = [i for i in left if not card.block or is_sort(*names[i].split(" of "), card.block)]
+            card.name = names[self.choose(FacesLeft(left))]
         return card.name
+
+    def known_fact(self, what: str, card: Card) -> int | None:
+        """The same where it is known without a look at the card."""
+        if card.name or not card.block:
+            return self.fact(what, card) if card.name else None
+        suits = [suit for suit in SUITS if is_sort("ace", suit, card.block)]
+        found = {"colour": {suit in ("diamonds", "hearts") for suit in suits}, "suit": set(suits)}.get(what, set())
+        if len(found) != 1:
+            return None
+        return int(found.pop()) if what == "colour" else SUITS.index(suits[0]) + 1
 
     def fact(self, what: str, card: Card) -> int:
         rank, _, suit = self.face(card).split()

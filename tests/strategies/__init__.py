@@ -6,10 +6,14 @@ The environment variable FOCUS names a kind of step that is to come up more ofte
 from __future__ import annotations
 
 import os
+import re
 from typing import Any
 
 from hypothesis import Phase
 from hypothesis import strategies as st
+
+from golden_pivot.core.building import compile_routine
+from golden_pivot.core.language.parser import read_routine
 
 from .blocks import Blocks
 from .choices import Choosing
@@ -30,6 +34,8 @@ def routines(draw: Any) -> str:
     """A whole routine on a small pack: few choices, at most two claims outside the cases."""
     size = draw(st.integers(3, 9))
     focus = os.environ.get("FOCUS", "")
+    if focus in ("pack_in_turn", "pack_in_blocks", "pack_cyclic") or draw(st.integers(0, 9)) == 0:
+        return str(draw(patterned()))
     if focus == "pack_in_order" or draw(st.integers(0, 9)) == 0:
         return str(draw(ordered()))
     writer = _Writer(draw, ["Title: A random one", f"Pack: {size} cards, any order"])
@@ -51,6 +57,40 @@ def routines(draw: Any) -> str:
     if writer.placed and (draw(st.integers(0, 5)) == 0 or os.environ.get("FOCUS") == "predict_on_back"):
         writer.on_back()
     writer.lines(draw(st.integers(1, 7)), "")
+    writer.finish()
+    return "".join(f"{row}\n" for row in writer.rows)
+
+
+@st.composite
+def patterned(draw: Any) -> str:
+    """A routine on a pack of which the sorts are known, or whose values and suits go round."""
+    kind = draw(st.sampled_from(["pack_in_turn", "pack_in_blocks", "pack_cyclic"]))
+    kind = focus if (focus := os.environ.get("FOCUS", "")).startswith("pack_") else kind
+    sorts = draw(st.sampled_from(["red, black", "black, red", "clubs, hearts, spades, diamonds", "red"]))
+    size = draw(st.integers(4, 7))
+    few = [draw(st.integers(1, 3)) for _ in range(2)]
+    first = {
+        "pack_in_turn": f"Pack: {size} cards, {sorts} in turn",
+        "pack_in_blocks": draw(
+            st.sampled_from(
+                [
+                    f"Pack, from the top: {few[0]} red cards, {few[1]} black cards",
+                    f"Pack, from the top: {few[0]} hearts, {few[1]} spades, 1 hearts",
+                ]
+            )
+        ),
+        "pack_cyclic": f"Pack: {draw(st.sampled_from(['hearts', 'clubs']))} in turn, each value {draw(st.integers(1, 12))} more than the last, from {draw(st.sampled_from(['ace', 'ten']))}",
+    }.get(kind, f"Pack: {size} cards, {sorts} in turn")
+    writer = _Writer(draw, [first])
+    if kind == "pack_cyclic":
+        writer.placed = list(compile_routine(read_routine(first)).named)
+        writer.all_known = True
+    else:
+        writer.sorts_known = True
+        total = sum(map(int, re.findall(r"[0-9]+", first)))
+        writer.place("FORCE", draw(st.integers(1, total)), total)
+    writer.cards = list(writer.placed)
+    writer.lines(draw(st.integers(1, 5)), "")
     writer.finish()
     return "".join(f"{row}\n" for row in writer.rows)
 

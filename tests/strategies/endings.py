@@ -65,7 +65,7 @@ class Claiming(Writer):
         if any("Note the order" in row for row in self.rows):
             options["ends_in_order"] = f"{self.source()} is in the order noted"
         options["ends_pairs"] = f"the cards of {self.source()}, two by two from the top, are mates"
-        if not margin and (self.told or self.secret):
+        if not margin and not self.sorts_known and (self.told or self.secret):
             options["ends_told"] = f"the faces of {self.source()} tell {self.pick(*self.told, *self.secret)}"
         if self.may_look(margin):
             together = self.pick("are mates", "have the same value", "have the same suit", "have the same colour")

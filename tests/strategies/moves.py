@@ -101,7 +101,7 @@ class Moves(Writer):
         self.say(margin, f"{self.who}move{self.s} the bottom {self.number(source)} cards of {source} to the top")
 
     def _do_swap(self, margin: str) -> None:
-        if len(heaps := [place for place in self.filled if place not in ("row", "grid")]) > 1:
+        if len(heaps := [place for place in self.filled if place not in ("row", "grid", "ring")]) > 1:
             one, other = self.draw(st.permutations(heaps))[:2]
             self.say(margin, f"{self.who}swap{self.s} {one} and {other}")
 
@@ -149,7 +149,7 @@ class Moves(Writer):
         self.dealt = False
 
     def _do_lay_ring(self, margin: str) -> None:
-        source = self.heap()
+        source = "deck" if (source := self.heap()) == "ring" else source
         way = self.pick("", " face up", " face down")
         self.say(margin, f"{self.who}lay{self.s} {self.number(source)} cards of {source} in a ring{way}")
         self.filled = list(dict.fromkeys([*self.filled, "ring"]))

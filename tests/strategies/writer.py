@@ -46,6 +46,8 @@ class Writer:
         self.filled = ["deck"]
         self.all_known = False
         """every card of the pack is placed: faces leave nothing open"""
+        self.sorts_known = False
+        """of every card of the pack it is known of what colour or suit it is"""
         self.row: str | None = None
         self.grid = ""
         """how the cards of *grid* lie, once there is one: it is no heap that cards are taken from one by one"""

@@ -163,6 +163,8 @@ class Builder(Judging):
             return self.tokens[card.name]
         if self.needs.facts and card.name and self.is_real(card.name):
             return self.faces.byte(self.faces.of_name[card.name])
+        if self.needs.facts and card.sort:
+            return self.sort_token(card)
         return INDIFFERENT
 
     def _program(self, target: str | None) -> Program:
@@ -230,6 +232,8 @@ class Builder(Judging):
 
     def _covers(self) -> str:
         free, whole = sum(card.name is None for card in self.pack), len(self.pack)
+        if self.sorts_known:
+            return "every pack of these sorts in this order"
         if free < 2:
             return "this order of the pack only"
         return "every order of the pack" if free == whole else f"every order of the other {free} cards"
@@ -259,6 +263,7 @@ class Builder(Judging):
         apart = (
             self.fixed_faces or self.tells or any(card.name and self.is_real(card.name) for card in self._set_up())
         )
+        apart = apart or bool(self.sorts_known)
         if not self.purpose.reorder or not self.needs.facts or not self.needs.facts <= OF_PAIRS or apart:
             return ()
         return self.faces.pairs

@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING, Any
 
 from ..cards import FACE_UP, INDIFFERENT, TOKEN, card_value, index_of, mate_of
+from ..language.sorts import Sort
 from ..search.faces import Faces
 from ..search.program import ANY_PLACE, Cell, Cells, Reader
 from .asking import Asking
@@ -21,6 +22,8 @@ class PackCard:
     name: str | None = None
     face_up: bool = False
     odd_back: bool = False
+    sort: Sort | None = None
+    """what is known of its face, where no more is"""
 
 
 class Cards(Asking):
@@ -83,7 +86,13 @@ class Cards(Asking):
         self.new_name(slot, name, "card")
         self.scope.cards.add(name)
         self.scope.known_faces.add(name)
-        self.pack[index] = PackCard(name, face_up, odd_back)
+        sort = self.pack[index].sort
+        if sort and self.is_real(name) and name not in sort.names:
+            raise self.fault(
+                slot, f"{name} cannot lie there: the pack has {sort.one} at position {index + 1}.", f"a card that is {sort.one}",
+                "Place it elsewhere, or change the pack.",
+            )  # fmt: skip
+        self.pack[index] = PackCard(name, face_up, odd_back, sort)
         if face_up:
             self.ask_faces()
 
@@ -142,6 +151,9 @@ class Cards(Asking):
                     self.faceless.add(token)
                 else:
                     self._face_cell(name, token)
+                    card = self._set_up()[self._index_in_set_up(name)]
+                    if card.sort and not self.purpose.every_card:
+                        self.start[self.face_cells[token]] = bytes([self.sort_token(card)])
         return self.tokens[name]
 
     def is_real(self, name: str) -> bool:
@@ -155,6 +167,8 @@ class Cards(Asking):
 
         @property
         def faces(self) -> Faces: ...
+
+        def sort_token(self, card: PackCard) -> int: ...
 
     def _free_token(self) -> int:
         return len(self.tokens) + len(self.card_cells) + 1

@@ -12,8 +12,10 @@ from ..faults import Impossible
 from ..language.expressions import CardFact, SpotFact
 from ..language.kinds import ENDING
 from ..language.phrases import spot_text
+from ..language.sorts import Sort
 from ..search.faces import PACK, Faces, face_classes
 from ..search.program import ANY_FACE, Cell, Cells, Choose, Reader
+from .card_names import PackCard
 from .places import Place
 from .spots import FoundSpot, Spots
 
@@ -54,14 +56,33 @@ class Looks(Spots):
     @cached_property
     def faces(self) -> Faces:
         """The classes of cards that this routine tells apart."""
-        return Faces(face_classes(self.needs.facts, -(-len(self.pack) // 52)), self.needs.whether)
+        groups = self.sorts_known
+        facts = self.needs.facts | {sort.fact for sort in groups}
+        return Faces(face_classes(facts, self.packs), self.needs.whether, [sort.names for sort in groups])
+
+    @property
+    def packs(self) -> int:
+        """How many packs of 52 the cards come from."""
+        return -(-len(self.pack) // 52)
 
     @cached_property
     def seen_cell(self) -> int:
         """Tokens of seen cards that are forgotten; in a replay, token of each card → token of its face."""
         cell = self.new_cell(Cell("faces seen", False))
         self.start[cell] = bytes(TOKEN + 1) if self.purpose.every_card else b""
+        if self.purpose.every_card and self.sorts_known and self.needs.facts:
+            known = [self.sort_token(card) for card in self.pack]
+            self.start[cell] = bytes([0, *known, *bytes(TOKEN - len(known))])
         return cell
+
+    @property
+    def sorts_known(self) -> list[Sort]:
+        """The sorts of which every card of the pack is known to be one; none where nothing is known."""
+        return list(dict.fromkeys(card.sort for card in self.pack if card.sort))
+
+    def sort_token(self, card: PackCard) -> int:
+        """What is known of the face of a card of the pack from the beginning; 0 for nothing."""
+        return self.faces.byte(self.faces.group(self.sorts_known.index(card.sort))) if card.sort else 0
 
     def ask_fact(self, fact: str) -> None:
         self.found_needs = replace(self.found_needs, facts=self.found_needs.facts | {fact})
@@ -105,11 +126,10 @@ class Looks(Spots):
         self.reads.add(ANY_FACE)
         if fact not in self.needs.facts:  # the first building only finds out what is asked
             return lambda cells, token: None
-        classes, faces = self.faces.classes, self.faces
+        told_by = self.faces.told_by(fact)
 
         def read(cells: Sequence[Any], token: int) -> int | None:
-            known = faces.of_byte(self.face_token(cells, token))
-            return None if known is None or known < 0 else classes[known].facts.get(fact)
+            return told_by.get(self.face_token(cells, token))
 
         return read
 
@@ -154,8 +174,7 @@ class Looks(Spots):
         self.touches |= {self.seen_cell, ANY_FACE}  # of whichever card it is, if it has a name
         if limits:
             self.reads |= {self.seen_cell}
-        size = len(faces.classes)
-        every = dict.fromkeys(range(size), (1, 1))
+        every = dict.fromkeys(range(len(faces.classes)), (1, 1))
 
         def reckoned(cells: Sequence[Any]) -> Possible:
             here = found(cells)
@@ -168,7 +187,7 @@ class Looks(Spots):
             if known and (settled := faces.of_byte(known)) is not None:
                 return {settled: (1, 1)}
             if not limits:
-                return every if not known else {c: (1, 1) for c in every if c + size != faces.number(known)}
+                return every if not known else dict.fromkeys(faces.can_be(faces.number(known)), (1, 1))
             return faces.next_ways(self._all_seen(cells), known)
 
         possible = _once_a_state(reckoned)
@@ -211,7 +230,7 @@ class Looks(Spots):
         def holds(cells: Sequence[Any]) -> bool:
             return read(cells, found(cells)[2]) == number
 
-        if len(alike) != 1:
+        if len(alike) != 1 or faces.groups:
             self.look(label, found)
             return holds
         self.found_needs = replace(self.found_needs, whether=True)
@@ -251,6 +270,11 @@ class Looks(Spots):
 
     def mate_in(self, card_slot: str, place: Place) -> Reader:
         """Index from 0 of the mate of the card in the slot, among the cards of a place: where it is, by chance."""
+        if self.sorts_known:
+            raise self.fault(
+                card_slot, "In a pack of which the sorts are known no mate is looked for.", "a pack in any order, or in a known one",
+                "Place the cards you look for.", is_limit=True,
+            )  # fmt: skip
         mate_of_card = self._mate_class(card_slot)
         faces = self.faces
         name = self.phrase(card_slot)

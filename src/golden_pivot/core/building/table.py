@@ -12,6 +12,7 @@ from ..cards import DOWN, UP, index_of, reversed_block, turned_over
 from ..english import counted
 from ..faults import Impossible, OutOfBudget
 from ..language.phrases import place_text
+from ..language.sorts import Sort
 from ..language.values import Indexed, PlaceName, Position
 from ..layouts import HEAP, ROW, Layout
 from ..search.program import Cell, Cells, Reader
@@ -44,6 +45,19 @@ class Table(Numbers):
         self.pack = [PackCard() for _ in range(count)]
         self._place_cell(DECK)
         self.scope.filled.add(DECK)
+
+    def lay_sorts(self, slot: str, sorts: Sequence[Sort]) -> None:
+        """A pack of which of each card, from the top, only the sort is known."""
+        self.lay_pack(len(sorts))
+        for sort in dict.fromkeys(sorts):
+            most = -(-len(sorts) // 52) * len(sort.names)
+            if sorts.count(sort) > most:
+                raise self.fault(
+                    slot, f"There are {sorts.count(sort)} {sort.many} here.", f"at most {most}: what the cards come from has no more",
+                    "Make them fewer.",
+                )  # fmt: skip
+        for card, sort in zip(self.pack, sorts, strict=True):
+            card.sort = sort
 
     def _place_cell(self, name: str, layout: Layout = HEAP) -> int:
         if name not in self.place_cells:

@@ -198,6 +198,47 @@ def suits(words: Sequence[Word], i: int) -> tuple[tuple[str, ...], int]:
     return _listed(words, i, _suit)
 
 
+_SORTS = {"red": "red", "reds": "red", "black": "black", "blacks": "black", **_PLURAL_OF}
+
+
+def _sort(words: Sequence[Word], i: int) -> tuple[str, int]:
+    found = _SORTS.get(text_at(words, i))
+    if not found:
+        raise NotHere(i, "a colour or a suit: red, black, clubs, diamonds, hearts or spades")
+    return found, i + 1
+
+
+def sorts(words: Sequence[Word], i: int) -> tuple[tuple[str, ...], int]:
+    """Colours, or suits, one after the other."""
+    return _listed(words, i, _sort)
+
+
+def blocks(words: Sequence[Word], i: int) -> tuple[tuple[tuple[int, str], ...], int]:
+    """`26 red cards, 13 clubs`: how many of each sort."""
+
+    def block(words: Sequence[Word], i: int) -> tuple[tuple[int, str], int]:
+        if i >= len(words) or words[i].kind != "number":
+            raise NotHere(i, "how many there are, in figures")
+        sort, behind = _sort(words, i + 1)
+        if sort in ("red", "black"):
+            if text_at(words, behind) not in ("card", "cards"):
+                raise NotHere(behind, "“cards”")
+            behind += 1
+        return (min(int(words[i].text), 1000), sort), behind
+
+    return _listed(words, i, block)
+
+
+def blocks_text(value: Sequence[tuple[int, str]]) -> str:
+    """
+    >>> blocks_text(((26, "red"), (1, "clubs"), (1, "black")))
+    '26 red cards, 1 clubs, 1 black card'
+    """
+    return ", ".join(
+        f"{many} {sort}{'' if sort in SUITS else ' card' if many == 1 else ' cards'}" for many, sort in value
+    )
+
+
 def cards(words: Sequence[Word], i: int) -> tuple[tuple[str, ...], int]:
     return _listed(words, i, card)
 

@@ -62,12 +62,21 @@ _DEFS: dict[str, Any] = {
     "range": _object({"name": _TEXT, "low": _EXPRESSION, "high": _EXPRESSION}),
 }
 
+_SORT = {"enum": ["red", "black", *SUITS]}
+
+
 _SLOTS: dict[str, Any] = (
     {
         "number": _EXPRESSION,
         "places": {"type": "array", "items": {"$ref": "#/$defs/place"}, "minItems": 1},
         "cards": {"type": "array", "items": _TEXT, "minItems": 1},
         "suits": {"type": "array", "items": {"enum": list(SUITS)}, "minItems": 1},
+        "sorts": {"type": "array", "items": _SORT, "minItems": 1},
+        "blocks": {
+            "type": "array",
+            "items": _object({"many": {"type": "integer", "minimum": 0}, "sort": _SORT}),
+            "minItems": 1,
+        },
         "rank": {"enum": list(RANKS)},
         "listed": {"type": "array", "items": _TEXT, "minItems": 1},
         "together": {"type": "array", "items": _TEXT, "minItems": 1},

@@ -96,6 +96,14 @@ def _places_from_json(data: Sequence[Any]) -> tuple[PlaceName, ...]:
     return tuple(_place_from_json(one) for one in data)
 
 
+def _blocks_json(blocks: Sequence[tuple[int, str]]) -> list[Any]:
+    return [{"many": many, "sort": sort} for many, sort in blocks]
+
+
+def _blocks_from_json(data: Sequence[Any]) -> tuple[tuple[int, str], ...]:
+    return tuple((int(one["many"]), str(one["sort"])) for one in data)
+
+
 def _or_text(names: Sequence[str]) -> str:
     return list_text(list(names), "or")
 
@@ -118,6 +126,9 @@ _DECLARED = (
     SlotType("spot", "a card by where it is", phrases.spot, phrases.spot_text, _spot_json, _spot_from_json,
              "the next card"),
     SlotType("suits", "one or more suits", phrases.suits, ", ".join, list, tuple, "clubs, hearts"),
+    SlotType("sorts", "colours or suits", phrases.sorts, ", ".join, list, tuple, "red, black"),
+    SlotType("blocks", "how many of each colour or suit", phrases.blocks, phrases.blocks_text, _blocks_json,
+             _blocks_from_json, "26 red cards, 26 black cards"),
     SlotType("rank", "a value", phrases.rank, str, str, str, "ace"),
     SlotType("positions", "one or more positions", phrases.positions, phrases.positions_text, list, tuple, "1 to 4"),
     SlotType("word", "a word in quotation marks", phrases.quoted, lambda word: f"“{word}”", str, str, "“lantern”"),

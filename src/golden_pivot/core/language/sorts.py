@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cached_property
 
-from ..cards import RANKS, SUITS
+from ..cards import RANKS, SUITS, card_colour, card_suit, card_value
 
 PLURAL_RANKS = tuple(f"{rank}es" if rank.endswith("x") else f"{rank}s" for rank in RANKS)
 
@@ -20,6 +21,18 @@ class Sort:
     """as it is counted"""
     fact: str
     number: int
+
+    @cached_property
+    def names(self) -> frozenset[str]:
+        """The cards of a pack that are of it."""
+        pack = (f"{rank} of {suit}" for suit in SUITS for rank in RANKS)
+        of_fact = {
+            "colour": lambda card: 2 if card_colour(card) == "red" else 1,
+            "suit": lambda card: SUITS.index(card_suit(card) or "") + 1,
+            "court": lambda card: 2 if (card_value(card) or 0) > 10 else 1,
+            "value": card_value,
+        }
+        return frozenset(card for card in pack if not self.is_by_side and of_fact[self.fact](card) == self.number)
 
     @property
     def is_by_side(self) -> bool:

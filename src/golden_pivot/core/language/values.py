@@ -76,7 +76,7 @@ def expressions_in(value: object) -> tuple[Expression, ...]:
             return value.expressions
         case tuple():
             return tuple(found for part in value for found in expressions_in(part))
-        case str() | bool() | None:
+        case str() | bool() | int() | None:
             return ()
     if not isinstance(value, Expression):  # claims, which stand on this module
         return tuple(value.expressions)  # type: ignore[attr-defined]

@@ -153,12 +153,23 @@ MOST_KEPT = 50_000
 class Faces:
     """The classes of a routine, and the bytes that stand for them."""
 
-    def __init__(self, classes: tuple[FaceClass, ...], whether: bool = True) -> None:
-        """`whether`: some card may be known only by what it is not."""
+    def __init__(
+        self, classes: tuple[FaceClass, ...], whether: bool = True, groups: Sequence[frozenset[str]] = ()
+    ) -> None:
+        """`whether`: some card may be known only by what it is not.
+
+        `groups`: sorts of which every card of the pack is known to be one, such as all reds and all blacks; each is made up
+        of whole classes, and no card is of two. There is no `whether` beside them.
+        """
         self.classes = classes
         self.totals = tuple(one.total for one in classes)
-        self.lowest = TOKEN + 1 - (2 if whether else 1) * len(classes)
-        """tokens from here on are of cards that have been seen"""
+        self.groups = tuple(
+            frozenset(c for c, one in enumerate(classes) if one.names[0] in group) for group in groups
+        )
+        """the classes of each"""
+        self._first_group = (2 if whether and not groups else 1) * len(classes)
+        self.lowest = TOKEN + 1 - self._first_group - len(groups)
+        """tokens from here on are of cards that have been seen, or of which is known what sort they are"""
         self._next: dict[tuple[bytes, int], dict[int, tuple[int, int]]] = {}
         self._whether: dict[tuple[bytes, int], dict[int, tuple[int, int]]] = {}
         self.unseen = bytes(byte for byte in range(256) if byte & TOKEN < self.lowest)
@@ -173,6 +184,31 @@ class Faces:
             mate = self.of_name[mate_of(one.names[0]) or one.names[0]]
             found[tuple(sorted({c, mate}))] = None
         return tuple(bytes(map(self.byte, pair)) for pair in found)
+
+    def group(self, j: int) -> int:
+        """The number that stands for *one of group j*, beside the classes."""
+        return self._first_group + j
+
+    def can_be(self, number: int | None) -> list[int]:
+        """The classes of a card of which no more is known than this number says; of any card for None."""
+        size = len(self.classes)
+        if number is None:
+            return list(range(size))
+        if self.groups and number >= self._first_group:
+            return sorted(self.groups[number - self._first_group])
+        return [c for c in range(size) if c + size != number]
+
+    def told_by(self, fact: str) -> dict[int, int]:
+        """Token of a card that has been seen, or of which the sort is known → the number of a fact, where that settles it."""
+        size = len(self.classes)
+        numbers = [*range(size), *(self.group(j) for j in range(len(self.groups)))]
+        found = {}
+        for number in numbers:
+            classes = self.can_be(number) if number >= size else [number]
+            facts = {self.classes[c].facts.get(fact) for c in classes}
+            if len(facts) == 1 and (only := facts.pop()) is not None:
+                found[self.byte(number)] = only
+        return found
 
     def names(self, number: int) -> frozenset[str]:
         """The cards of class c, or for c + (number of classes) all that are not of it."""
@@ -213,9 +249,9 @@ class Faces:
     def _next_ways(self, seen: bytes, known: int) -> dict[int, tuple[int, int]]:
         size = len(self.classes)
         counts = [seen.count(TOKEN - number) for number in range(2 * size)]
-        if not any(counts[size:]):
-            left = (total - count for total, count in zip(self.totals, counts, strict=False))
-            return {c: (many, 1) for c, many in enumerate(left) if many > 0}
+        if self.groups or not any(counts[size:]):
+            left = [total - count for total, count in zip(self.totals, counts, strict=False)]
+            return {c: (left[c], 1) for c in self.can_be(TOKEN - known if known else None) if left[c] > 0}
         before = self._ways(counts)
         found: dict[int, tuple[int, int]] = {}
         if known:

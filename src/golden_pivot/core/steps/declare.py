@@ -94,6 +94,8 @@ def step(
         for facet in kind.facets:
             if missing := set(facet.slots) - slot_names(kind.elements):
                 raise ValueError(f"{kind.name} has no slot {', '.join(sorted(missing))}, as {facet.name} wants")
+        if taken := slot_names(kind.elements) & {"step", "body"}:
+            raise ValueError(f"{kind.name} has a slot called {', '.join(taken)}, which the JSON form has for itself")
         REGISTRY[kind.name] = kind
         if phase == ENDING:
             can_be_claimed(kind)

@@ -81,6 +81,11 @@ def ends_told(b: Builder) -> None:
     same pack or with another. What has been seen or told before does not count.
     """
     place = b.looked_at("place")
+    if b.sorts_known:
+        raise b.fault(
+            "place", "What faces tell is not judged in a pack of which only the sorts are known.", "a pack in any order, or in a known one",
+            "Give the pack another order.", is_limit=True,
+        )  # fmt: skip
     b.ask_fact("card")
     b.ask_faces()  # which way up a card lies is seen as well
     b.looks_everywhere = b.facts_everywhere = True

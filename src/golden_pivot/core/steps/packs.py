@@ -6,6 +6,7 @@ from typing import TYPE_CHECKING
 
 from ..cards import MAX_CARDS, RANKS
 from ..language.facets import Facet
+from ..language.sorts import Sort, sort_behind
 from .declare import HANDLING, SETUP, step
 
 if TYPE_CHECKING:
@@ -162,6 +163,97 @@ def pack_in_order(b: Builder) -> None:
         raise b.fault("suits", "A suit is there twice.", "each suit once", "Leave one out.")
     step = 1 if first <= last else -1
     names = [f"{RANKS[i]} of {suit}" for suit in suits for i in range(first, last + step, step)]
+    b.lay_pack(len(names))
+    for index, name in enumerate(names):
+        b.place_in_pack("suits", index, name=name)
+
+
+@step(
+    "Pack: {count:number} cards, {sorts:sorts} in turn",
+    family="Set-up",
+    phase=SETUP,
+    example="Pack: 52 cards, red, black in turn",
+    says="Arrange {count} cards so that from the top they are {sorts} in turn, whichever they are.",
+    facets=(Facet.PACK, Facet.COUNTED_PACK, Facet.PATTERNED_PACK),
+    domains={"count": range(2, 61)},
+    wordings=(
+        "[a] deck of {count} [cards] [,] (red and black|alternate red and black|alternating colours|alternate colours) [alternate|in turn] => sorts=red, black; score=2",
+        "[a] deck (with|of) (alternating colours|colours alternating|reds and blacks alternating|red and black cards in turn) => count=52; sorts=red, black; score=2",
+        "{count} cards [,] (alternately|alternating) red and black => sorts=red, black; score=2",
+    ),
+)
+def pack_in_turn(b: Builder) -> None:
+    """A pack of which you know that colours, or suits, follow each other in turn from the top; more is not known.
+
+    It proves what holds whichever cards these are. From the top, card by card, in the order in which they are named.
+    """
+    count, named = b.constant("count"), b.line.values["sorts"]
+    sorts = [sort_behind(word) for word in named]
+    if not 1 <= count <= MAX_CARDS:
+        raise b.fault(
+            "count", f"A pack of {count} cards cannot be played.", f"from 1 to {MAX_CARDS} cards", "Change it."
+        )
+    _of_one_kind(b, "sorts", sorts)
+    b.lay_sorts("sorts", [sorts[i % len(sorts)] for i in range(count)])
+
+
+def _of_one_kind(b: Builder, slot: str, sorts: list[Sort]) -> None:
+    if len({sort.fact for sort in sorts}) > 1:
+        raise b.fault(
+            slot,
+            "These are colours and suits.",
+            "colours alone, or suits alone",
+            "Say it all in suits, or in colours.",
+        )
+
+
+@step(
+    "Pack, from the top: {blocks:blocks}",
+    family="Set-up",
+    phase=SETUP,
+    example="Pack, from the top: 26 red cards, 26 black cards",
+    says="Arrange the cards so that from the top there are {blocks}, in whatever order among themselves.",
+    facets=(Facet.PACK, Facet.PATTERNED_PACK),
+    wordings=(
+        "[a] deck with (all|) (reds|red cards) (ontop|above|over) (blacks|black cards) => blocks=26 red cards, 26 black cards; score=2",
+        "(reds and blacks|red and black cards) (separated|parted|apart) => blocks=26 red cards, 26 black cards; score=2",
+    ),
+)
+def pack_in_blocks(b: Builder) -> None:
+    """A pack of which you know how many cards of a colour, or of a suit, lie together, from the top; more is not known.
+
+    Within each of these blocks the order is any order.
+    """
+    blocks = b.line.values["blocks"]
+    count = sum(many for many, _ in blocks)
+    if not 1 <= count <= MAX_CARDS:
+        raise b.fault(
+            "blocks", f"A pack of {count} cards cannot be played.", f"from 1 to {MAX_CARDS} cards", "Change it."
+        )
+    _of_one_kind(b, "blocks", [sort_behind(word) for _, word in blocks])
+    b.lay_sorts("blocks", [sort_behind(word) for many, word in blocks for _ in range(many)])
+
+
+@step(
+    "Pack: {suits:suits} in turn, each value {by:number} more than the last, from {first:rank}",
+    family="Set-up",
+    phase=SETUP,
+    example="Pack: clubs, hearts, spades, diamonds in turn, each value 3 more than the last, from ace",
+    facets=(Facet.PACK, Facet.ORDERED_PACK),
+    domains={"by": range(1, 13)},
+)
+def pack_cyclic(b: Builder) -> None:
+    """A pack whose order you know, in which suits follow each other in turn and values go up by a step, round and round.
+
+    With four suits these are all 52 cards, with one suit 13. Cut anywhere it is such a pack again. Common practice, no published source.
+    """
+    suits, step, first = b.line.values["suits"], b.constant("by"), RANKS.index(b.phrase("first"))
+    if len(set(suits)) < len(suits) or not 1 <= step < len(RANKS):
+        slot = "by" if len(set(suits)) == len(suits) else "suits"
+        raise b.fault(slot, "Some cards would come twice.", "each suit once, and a step from 1 to 12", "Change it.")
+    names = [
+        f"{RANKS[(first + i * step) % len(RANKS)]} of {suits[i % len(suits)]}" for i in range(len(RANKS) * len(suits))
+    ]
     b.lay_pack(len(names))
     for index, name in enumerate(names):
         b.place_in_pack("suits", index, name=name)

@@ -228,7 +228,7 @@ def deal_bottom(b: Builder) -> None:
     heard=(("one at a time", "{who} deal+s {count} cards from {from} to {to}"),),
     wordings=(
         "(deal|take off|push off|count off|thumb off) {count} cards [from {from}] [to {to}] [,] (in) (blocks|groups|packets|clumps|2s|3s) of {size} => score=3",
-        "(deal|take off|push off|thumb off) {count} cards [from {from}] [to {to}] [,] {size} at a time => score=2",
+        "(deal|take off|push off|thumb off) {count} cards [from {from}] [to {to}] [,] {size} at a time => score=-2",
     ),
 )
 def deal_blocks(b: Builder) -> None:
