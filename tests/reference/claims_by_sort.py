@@ -61,3 +61,9 @@ def ends_alternating(t: Table, s: Json) -> None:
 def ends_unlike(t: Table, s: Json) -> None:
     seen = [face[0] if s["what"] == "value" else face[1] for face in _faces(t, s)]
     t.claims.append(all(seen.count(one) == 1 for one in seen))
+
+
+def ends_sort_together(t: Table, s: Json) -> None:
+    so = [t.is_of_sort(card, s["sort"]) for card in list(t.heap(s["place"]))]
+    runs = sum(so[i] and not (i and so[i - 1]) for i in range(len(so)))
+    t.claims.append(runs <= 1)

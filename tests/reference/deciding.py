@@ -92,3 +92,12 @@ def piles_beside(t: Table, s: Json) -> None:
             t.numbers[t.name_now(s["names"])] = i
             return
     raise CannotGoOn
+
+
+def choose_word(t: Table, s: Json) -> None:
+    t.new_number(s["number"])
+
+
+def choose_of_words(t: Table, s: Json) -> None:
+    word = s["words"][t.choose(list(range(len(s["words"]))))]
+    t.numbers[s["name"]] = len([letter for letter in word if letter.isalpha()])

@@ -136,6 +136,13 @@ def ends_columns(t: Table, s: Json) -> None:
     t.claims.append(good)
 
 
+def ends_block(t: Table, s: Json) -> None:
+    heap, wanted = t.heap(s["place"]), [t.named[name] for name in s["cards"]]
+    there = [card in wanted for card in heap]
+    runs = sum(there[i] and not (i and there[i - 1]) for i in range(len(there)))
+    t.claims.append(all(card in heap for card in wanted) and runs == 1)
+
+
 def ends_in_order(t: Table, s: Json) -> None:
     heap = t.heap(s["place"])
     t.claims.append(len(heap) >= t.noted and heap[t.noted - 1] is t.named["the card watched"])

@@ -11,6 +11,7 @@ from .claims_by_sort import (
     ends_every_sort,
     ends_so_many_sort,
     ends_sort,
+    ends_sort_together,
     ends_spot_like,
     ends_spot_sort,
     ends_spots_together,
@@ -35,8 +36,10 @@ from .dealing import (
 from .deciding import (
     chance,
     choose_number,
+    choose_of_words,
     choose_pile,
     choose_values,
+    choose_word,
     piles_beside,
     remember,
     show,
@@ -51,6 +54,7 @@ from .endings import (
     ends_alike,
     ends_at,
     ends_beside,
+    ends_block,
     ends_columns,
     ends_equal,
     ends_facing,
@@ -106,11 +110,11 @@ from .layouts import (
 from .mixing import down_under, faro, haphazard, klondike, overhand, reverse_faro, riffle, riffle_into
 from .piles import every_order, gather_any, gather_order, gather_side, gather_slot, keep_piles, new_pile
 from .set_up import (
+    arrange_in_blocks,
+    arrange_in_turn,
     pack,
     pack_cyclic,
-    pack_in_blocks,
     pack_in_order,
-    pack_in_turn,
     place_card,
     place_extra,
     place_several,
@@ -177,6 +181,11 @@ def so(t: Table, s: Json) -> bool:
 
 def ends_several(t: Table, s: Json) -> None:
     t.claims.append(so(t, s))
+
+
+def answer(t: Table, s: Json) -> None:
+    truth = int(so(t, s))
+    t.numbers[s["name"]] = truth if s["how"] == "truly" else t.choose([truth, 1 - truth])
 
 
 def make_sure(t: Table, s: Json) -> None:
@@ -333,7 +342,7 @@ MEANINGS: dict[str, Callable[[Table, Json], None]] = {
         predict_on_back, predict_card, ends_sort, ends_spot_sort, ends_so_many_sort, ends_every_sort, ends_spots_together,
         ends_spot_like, ends_alternating, ends_unlike, ends_several, make_sure, while_so,
         reckon, lower_top, swap_cards, turn_some, take_out, cut_at_card, take_side, deal_bottom, deal_blocks,
-        pack_in_turn, pack_in_blocks, pack_cyclic, lay_ring, spread, go, square_up, which_line, ends_in_column, ends_line_sort, ends_each_line,
+        choose_word, choose_of_words, answer, ends_block, ends_sort_together, arrange_in_turn, arrange_in_blocks, pack_cyclic, lay_ring, spread, go, square_up, which_line, ends_in_column, ends_line_sort, ends_each_line,
     )
 } | {"make_sure_several": make_sure, "while_several": while_so, "let": reckon} | dict.fromkeys(
     ("title", "note", "credit", "assumed", "tell", "if_compared", "if_parity", "if_card", "if_alike", "if_so", "if_several", "otherwise", "never_shows",
@@ -373,11 +382,11 @@ def learn(t: Table, line: Json) -> None:
 
 
 NEW_NUMBERS = ("choose_number", "choose_values", "choose_pile", "chance", "predict", "deal_to_stop", "cut_off", "cut",
-               "which_pile", "piles_beside", "count_to", "count_down", "reckon", "let", "go", "which_line")  # fmt: skip
+               "which_pile", "piles_beside", "count_to", "count_down", "reckon", "let", "go", "which_line", "choose_word", "choose_of_words", "answer")  # fmt: skip
 
 
 SPECTATORS = ("choose_number", "choose_values", "choose_pile", "tell", "name_aloud", "think_of", "take_card", "which_pile",
-              "piles_beside", "narrow", "keep_piles", "chance", "go", "which_line")  # fmt: skip
+              "piles_beside", "narrow", "keep_piles", "chance", "go", "which_line", "choose_word", "choose_of_words", "answer")  # fmt: skip
 
 
 CASES: dict[str, Callable[[Table, Json], bool]] = {
@@ -393,8 +402,8 @@ CASES: dict[str, Callable[[Table, Json], bool]] = {
 SET_UP = (
     "pack",
     "pack_in_order",
-    "pack_in_turn",
-    "pack_in_blocks",
+    "arrange_in_turn",
+    "arrange_in_blocks",
     "pack_cyclic",
     "place_card",
     "place_several",

@@ -20,19 +20,19 @@ def pack_in_order(t: Table, s: Json) -> None:
             give_name(t, f"{rank} of {suit}", t.heaps["deck"][-1])
 
 
-def pack_in_turn(t: Table, s: Json) -> None:
-    sorts, heap = s["sorts"], []
-    for number in range(t.value(s["count"])):
-        heap.append(Card(number + 1, block=sorts[0]))
+def arrange_in_turn(t: Table, s: Json) -> None:
+    sorts = s["sorts"]
+    for card in t.heaps["deck"]:
+        card.block = sorts[0]
         sorts = [*sorts[1:], sorts[0]]
-    t.heaps["deck"] = heap
 
 
-def pack_in_blocks(t: Table, s: Json) -> None:
-    t.heaps["deck"] = []
+def arrange_in_blocks(t: Table, s: Json) -> None:
+    at = 0
     for block in s["blocks"]:
         for _ in range(block["many"]):
-            t.heaps["deck"].append(Card(len(t.heaps["deck"]) + 1, block=block["sort"]))
+            t.heaps["deck"][at].block = block["sort"]
+            at += 1
 
 
 def pack_cyclic(t: Table, s: Json) -> None:

@@ -6,7 +6,6 @@ The environment variable FOCUS names a kind of step that is to come up more ofte
 from __future__ import annotations
 
 import os
-import re
 from typing import Any
 
 from hypothesis import Phase
@@ -34,7 +33,7 @@ def routines(draw: Any) -> str:
     """A whole routine on a small pack: few choices, at most two claims outside the cases."""
     size = draw(st.integers(3, 9))
     focus = os.environ.get("FOCUS", "")
-    if focus in ("pack_in_turn", "pack_in_blocks", "pack_cyclic") or draw(st.integers(0, 9)) == 0:
+    if focus in ("arrange_in_turn", "arrange_in_blocks", "pack_cyclic") or draw(st.integers(0, 9)) == 0:
         return str(draw(patterned()))
     if focus == "pack_in_order" or draw(st.integers(0, 9)) == 0:
         return str(draw(ordered()))
@@ -64,31 +63,34 @@ def routines(draw: Any) -> str:
 @st.composite
 def patterned(draw: Any) -> str:
     """A routine on a pack of which the sorts are known, or whose values and suits go round."""
-    kind = draw(st.sampled_from(["pack_in_turn", "pack_in_blocks", "pack_cyclic"]))
-    kind = focus if (focus := os.environ.get("FOCUS", "")).startswith("pack_") else kind
+    kind = draw(st.sampled_from(["arrange_in_turn", "arrange_in_blocks", "pack_cyclic"]))
+    focus = os.environ.get("FOCUS", "")
+    kind = focus if focus in ("arrange_in_turn", "arrange_in_blocks", "pack_cyclic") else kind
     sorts = draw(st.sampled_from(["red, black", "black, red", "clubs, hearts, spades, diamonds", "red"]))
-    size = draw(st.integers(4, 7))
-    few = [draw(st.integers(1, 3)) for _ in range(2)]
-    first = {
-        "pack_in_turn": f"Pack: {size} cards, {sorts} in turn",
-        "pack_in_blocks": draw(
-            st.sampled_from(
-                [
-                    f"Pack, from the top: {few[0]} red cards, {few[1]} black cards",
-                    f"Pack, from the top: {few[0]} hearts, {few[1]} spades, 1 hearts",
-                ]
-            )
-        ),
-        "pack_cyclic": f"Pack: {draw(st.sampled_from(['hearts', 'clubs']))} in turn, each value {draw(st.integers(1, 12))} more than the last, from {draw(st.sampled_from(['ace', 'ten']))}",
-    }.get(kind, f"Pack: {size} cards, {sorts} in turn")
-    writer = _Writer(draw, [first])
+    few, size = [draw(st.integers(1, 3)) for _ in range(2)], draw(st.integers(4, 7))
+    other, one = draw(st.sampled_from([("red cards", "red card"), ("spades", "spades")]))
+    first = ["Pack: hearts, each from ace to five"]
+    if kind == "arrange_in_turn":
+        first = [f"Pack: {size} cards, any order", f"Arrange the pack {sorts} in turn"]
+    elif kind == "arrange_in_blocks":
+        between = "black cards" if "red" in other else "hearts"
+        size = sum(few) + 1
+        first = [
+            f"Pack: {size} cards, any order",
+            f"Arrange the pack, from the top: {few[0]} {other}, {few[1]} {between}, 1 {one}",
+        ]
+    elif kind == "pack_cyclic":
+        suit, by, rank = (
+            draw(st.sampled_from(some)) for some in (["hearts", "clubs"], [*range(1, 13)], ["ace", "ten"])
+        )
+        first = [f"Pack: {suit} in turn, each value {by} more than the last, from {rank}"]
+    writer = _Writer(draw, first)
     if kind == "pack_cyclic":
-        writer.placed = list(compile_routine(read_routine(first)).named)
+        writer.placed = list(compile_routine(read_routine("\n".join(first))).named)
         writer.all_known = True
     else:
         writer.sorts_known = True
-        total = sum(map(int, re.findall(r"[0-9]+", first)))
-        writer.place("FORCE", draw(st.integers(1, total)), total)
+        writer.place("FORCE", draw(st.integers(1, size)), size)
     writer.cards = list(writer.placed)
     writer.lines(draw(st.integers(1, 5)), "")
     writer.finish()

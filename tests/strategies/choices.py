@@ -110,3 +110,23 @@ class Choosing(Writer):
     def _do_guard(self, margin: str) -> None:
         sides = f"{self.draw(numbers(self.told))} {self.pick('is at most', 'is less than', 'is not')}"
         self.say(margin, f"Make sure that {sides} size of {self.pick(*self.filled)}")
+
+    def _do_choose_word(self, margin: str) -> None:
+        self.left -= 1
+        name, verb = self.new_name(), self.pick("names", "secretly thinks of")
+        (self.secret if "secretly" in verb else self.told).append(name)
+        self.say(margin, f"Spectator {verb} a word, letters {name} from 1 to {self.pick(2, 3)}")
+
+    def _do_choose_of_words(self, margin: str) -> None:
+        self.left -= 1
+        name, secretly = self.new_name(), self.pick("", "secretly ")
+        (self.secret if secretly else self.told).append(name)
+        self.say(margin, f"Spectator {secretly}chooses one of “ox”, “no”, “the sea”: {name}")
+
+    def _do_answer(self, margin: str) -> None:
+        self.known = self.told + self.secret
+        name, secretly, how = self.new_name(), self.pick("", "secretly "), self.pick("truly", "truly or not")
+        self.left -= how != "truly"
+        asked = self.claim(self.cards, margin)
+        (self.secret if secretly else self.told).append(name)
+        self.say(margin, f"Spectator {secretly}answers {name}, {how}, whether {asked}")

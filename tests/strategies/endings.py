@@ -73,6 +73,10 @@ class Claiming(Writer):
         mated = [name for row in self.rows if "the mate of" in row for name in [row.rpartition("the mate of ")[2]]]
         if mated:
             options["ends_mate"] = f"{self.spot()} is the mate of {self.pick(*mated)}"
+        several = sorted({card, self.pick(*cards), self.pick(*cards)})
+        options["ends_block"] = f"{' and '.join(several)} lie together in {self.source()}"
+        sort = self.pick("face-up cards", *(["red cards", "aces", "clubs"] if self.all_known else []))
+        options["ends_sort_together"] = f"all {sort} of {self.source()} lie together"
         options["ends_every_sort"] = f"every card of {self.source()} is {self.pick('face up', 'face down')}"
         some = self.pick(*self.filled)
         options["count"] = f"number of {self.pick('face-up', 'face-down')} cards of {some} is {self.pick(0, 1, 2)}"

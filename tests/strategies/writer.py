@@ -125,7 +125,7 @@ class Writer:
     def ready(self, kind: str, margin: str) -> bool:
         needs = {
             "choose_number": self.left > 0, "deal_to_stop": self.left > 0, "choose_values": self.left > 2, "choose_pile": self.left > 0 and self.piles,
-            "tell": self.secret and not margin, "lay_ring": not margin, "spread": not margin, "go": not margin and self.left > 1, "square_up": self.grid and not margin, "which_line": self.grid and self.cards, "make_sure": self.placed, "take_out": self.cards, "cut_at_card": self.cards, "make_sure_several": self.placed, "while_so": self.placed and not margin and not self.turns, "while_several": self.placed and not margin and not self.turns, "think_of": self.left > 0 and not margin,
+            "tell": self.secret and not margin, "choose_word": self.left > 0, "choose_of_words": self.left > 0, "answer": self.left > 0 and self.cards and not margin, "lay_ring": not margin, "spread": not margin, "go": not margin and self.left > 1, "square_up": self.grid and not margin, "which_line": self.grid and self.cards, "make_sure": self.placed, "take_out": self.cards, "cut_at_card": self.cards, "make_sure_several": self.placed, "while_so": self.placed and not margin and not self.turns, "while_several": self.placed and not margin and not self.turns, "think_of": self.left > 0 and not margin,
             "take_card": self.left > 0 and not margin, "remember": not margin, "which_pile": self.piles and self.cards,
             "piles_beside": self.gathered and self.cards, "put_dealt": self.dealt, "drop_rest": self.dealt,
             "gather_any": self.piles and self.left > 1, "gather_side": self.piles, "gather_slot": self.piles and self.left > 1,

@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING, Any
 
 from ..cards import FACE_UP, INDIFFERENT, TOKEN, card_value, index_of, mate_of
+from ..english import ordinal
 from ..language.sorts import Sort
 from ..search.faces import Faces
 from ..search.program import ANY_PLACE, Cell, Cells, Reader
@@ -87,14 +88,18 @@ class Cards(Asking):
         self.scope.cards.add(name)
         self.scope.known_faces.add(name)
         sort = self.pack[index].sort
-        if sort and self.is_real(name) and name not in sort.names:
-            raise self.fault(
-                slot, f"{name} cannot lie there: the pack has {sort.one} at position {index + 1}.", f"a card that is {sort.one}",
-                "Place it elsewhere, or change the pack.",
-            )  # fmt: skip
+        self.fits_in(slot, name, index, sort)
         self.pack[index] = PackCard(name, face_up, odd_back, sort)
         if face_up:
             self.ask_faces()
+
+    def fits_in(self, slot: str, name: str | None, index: int, sort: Sort | None) -> None:
+        """Raises a fault for a card of the pack where one of another sort lies."""
+        if sort and name and self.is_real(name) and name not in sort.names:
+            raise self.fault(
+                slot, f"{name} cannot lie {ordinal(index + 1)}: the card there is {sort.one}.", f"a card that is {sort.one}",
+                "Place it elsewhere, or arrange the pack otherwise.",
+            )  # fmt: skip
 
     def declare_mates(self, slot: str, other: str) -> None:
         """The card in the slot and this one are mates."""

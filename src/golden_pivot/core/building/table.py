@@ -46,17 +46,24 @@ class Table(Numbers):
         self._place_cell(DECK)
         self.scope.filled.add(DECK)
 
-    def lay_sorts(self, slot: str, sorts: Sequence[Sort]) -> None:
-        """A pack of which of each card, from the top, only the sort is known."""
-        self.lay_pack(len(sorts))
+    def arrange(self, slot: str, sorts: Sequence[Sort]) -> None:
+        """Of each card of the pack, from the top, the sort is known."""
+        if len({sort.fact for sort in sorts}) > 1:
+            raise self.fault(
+                slot, "These are colours and suits.", "colours alone, or suits alone", "Say it all in one of them."
+            )
+        if any(card.sort for card in self.pack):
+            raise self.fault_at(
+                self.line, "The pack is arranged already.", "one such line", "Remove one of the two lines."
+            )
         for sort in dict.fromkeys(sorts):
             most = -(-len(sorts) // 52) * len(sort.names)
-            if sorts.count(sort) > most:
+            if (many := sorts.count(sort)) > most:
                 raise self.fault(
-                    slot, f"There are {sorts.count(sort)} {sort.many} here.", f"at most {most}: what the cards come from has no more",
-                    "Make them fewer.",
+                    slot, f"There are {many} {sort.many} here.", f"at most {most}: a pack has no more", "Make them fewer.",
                 )  # fmt: skip
-        for card, sort in zip(self.pack, sorts, strict=True):
+        for index, (card, sort) in enumerate(zip(self.pack, sorts, strict=True)):
+            self.fits_in(slot, card.name, index, sort)
             card.sort = sort
 
     def _place_cell(self, name: str, layout: Layout = HEAP) -> int:

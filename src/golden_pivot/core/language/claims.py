@@ -88,7 +88,7 @@ def _read_one(words: Sequence[Word], i: int, end: int, barred: Facet | None = No
     """The claim that these words say from first to last. Raises NotHere where they say none."""
     furthest, expected = 0, "a claim, such as FORCE is in hand"
     for kind in _kinds.values():
-        if barred in kind.facets:
+        if barred and barred in kind.facets:
             continue
         reading = Reading("", words[i:end])
         if match := reading.match(kind.elements[_PREFIXED:]):
@@ -104,7 +104,7 @@ def _end(words: Sequence[Word]) -> int:
     return len(words) - (bool(words) and words[-1].text == ":")
 
 
-def _reader(barred: Facet) -> Any:
+def _reader(barred: Facet | None = None) -> Any:
     def read(words: Sequence[Word], i: int) -> tuple[Claim, int]:
         end = _end(words)
         return _read_one(words, i, end, barred), end
@@ -185,6 +185,7 @@ def _text(value: Claim | Joined) -> str:
 for _slot in (
     SlotType("asked", "a claim", _reader(Facet.HAS_CASE), _text, _to_json, _from_json, "FORCE is in hand"),
     SlotType("claim", "a claim", _reader(Facet.HAS_LIMIT), _text, _to_json, _from_json, "FORCE is in hand"),
+    SlotType("anything", "a claim", _reader(), _text, _to_json, _from_json, "FORCE is in hand"),
     SlotType("claims", "several claims", _read_joined, _text, _joined_json, _joined_from_json,
              "FORCE is in hand and size of deck is even"),
 ):  # fmt: skip

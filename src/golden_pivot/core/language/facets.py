@@ -23,7 +23,7 @@ class Facet(Enum):
     PACK = "lays the pack; nothing can come before it", ()
     COUNTED_PACK = "lays so many cards, of which any may be any card", ("count",)
     ORDERED_PACK = "lays a pack in a known order", ()
-    PATTERNED_PACK = "lays a pack of which the sorts of the cards are known", ()
+    ARRANGED_BY_SORT = "says of what colour or suit the cards of the pack are", ()
     NO_ORDER = "says of no card of the pack where it lies", ()
     EXTRA_CARD = "brings something into play that a borrowed pack does not have", ()
     PLACED = "a card at a known place of the pack", ("card", "position", "up", "odd", "short", "mate")

@@ -275,6 +275,10 @@ def quoted(words: Sequence[Word], i: int) -> tuple[str, int]:
     raise NotHere(i, "a word in quotation marks, such as “lantern”")
 
 
+def quoted_words(words: Sequence[Word], i: int) -> tuple[tuple[str, ...], int]:
+    return _listed(words, i, quoted)
+
+
 # Positions
 
 

@@ -71,6 +71,7 @@ _SLOTS: dict[str, Any] = (
         "places": {"type": "array", "items": {"$ref": "#/$defs/place"}, "minItems": 1},
         "cards": {"type": "array", "items": _TEXT, "minItems": 1},
         "suits": {"type": "array", "items": {"enum": list(SUITS)}, "minItems": 1},
+        "words": {"type": "array", "items": _TEXT, "minItems": 1},
         "sorts": {"type": "array", "items": _SORT, "minItems": 1},
         "blocks": {
             "type": "array",
@@ -97,7 +98,7 @@ _SLOTS: dict[str, Any] = (
             ]
         },
     }
-    | {key: {"$ref": "#/$defs/claim"} for key in ("claim", "asked")}
+    | {key: {"$ref": "#/$defs/claim"} for key in ("claim", "asked", "anything")}
     | {name: {"$ref": f"#/$defs/{name}"} for name in ("place", "position", "spot", "range")}
 )
 

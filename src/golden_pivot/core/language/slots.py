@@ -96,6 +96,10 @@ def _places_from_json(data: Sequence[Any]) -> tuple[PlaceName, ...]:
     return tuple(_place_from_json(one) for one in data)
 
 
+def _words_text(words: Sequence[str]) -> str:
+    return ", ".join(f"“{word}”" for word in words)
+
+
 def _blocks_json(blocks: Sequence[tuple[int, str]]) -> list[Any]:
     return [{"many": many, "sort": sort} for many, sort in blocks]
 
@@ -132,6 +136,7 @@ _DECLARED = (
     SlotType("rank", "a value", phrases.rank, str, str, str, "ace"),
     SlotType("positions", "one or more positions", phrases.positions, phrases.positions_text, list, tuple, "1 to 4"),
     SlotType("word", "a word in quotation marks", phrases.quoted, lambda word: f"“{word}”", str, str, "“lantern”"),
+    SlotType("words", "words in quotation marks", phrases.quoted_words, _words_text, list, tuple, "“yes”, “no”"),
     SlotType("text", "words", _text, str, str, str, "…"),
 )  # fmt: skip
 

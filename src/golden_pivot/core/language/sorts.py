@@ -73,12 +73,12 @@ def sort_behind(adjective: str) -> Sort:
 def read_sort(words: Sequence[str]) -> tuple[str, int] | None:
     """The sort in whose name these words begin, in the plural, with how many words it took; None for none.
 
-    >>> read_sort("face - up cards of table".split()), read_sort("clubs of hand".split()), read_sort(["table"])
-    (('face-up cards', 4), ('clubs', 1), None)
+    >>> read_sort("face-up cards of table".split()), read_sort("clubs of hand".split()), read_sort(["table"])
+    (('face-up cards', 2), ('clubs', 1), None)
     """
-    text = [word.lower() for word in words[:4]]
+    text = [word.lower() for word in words[:3]]
     for sort in SORTS.values():
-        for name in (sort.many.split(), sort.many.replace("-", " - ").split(), sort.many.replace("-", " ").split()):
+        for name in (sort.many.split(), sort.many.replace("-", " ").split()):
             if text[: len(name)] == name:
                 return sort.many, len(name)
     return None

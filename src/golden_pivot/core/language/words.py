@@ -6,14 +6,14 @@ import re
 from dataclasses import dataclass
 
 _WORD = re.compile(
-    r"(?P<quoted>[\"“][^\"“”]*[\"”])|(?P<ordinal>[0-9]+(?:st|nd|rd|th)\b)|(?P<number>[0-9]+)|(?P<word>[^\W\d_]\w*(?:['’]\w+)*)|(?P<mark>\S)",
+    r"(?P<quoted>[\"“][^\"“”]*[\"”])|(?P<ordinal>[0-9]+(?:st|nd|rd|th)\b)|(?P<number>[0-9]+)|(?P<word>face-(?:up|down)\b|[^\W\d_]\w*(?:['’]\w+)*)|(?P<mark>\S)",
     re.IGNORECASE,
 )
 
 
 RESERVED = frozenset(
     """
-    and as at back bottom by card cards digit divided down each even every face from half have holds how if in
+    and as at back bottom by card cards digit divided down each even every face face-down face-up from half have holds how if in
     into is it last least left less letters max min minus more most next not odd of on or other others over
     piles plus position quotient remainder rest reversal right root rounded same shielded size spectator suit
     sum tens than that the their times to top twice under units until up value went which with

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator
-from dataclasses import dataclass
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
 from functools import cache
 from typing import Any
 
 from ..english import ordinal
+from ..language.claims import PREFIX, kinds_of_claims
 from ..language.facets import Facet
 from ..language.kinds import ENDING, StepKind
 from ..language.parser import sentence
@@ -24,6 +25,8 @@ from .pointing import default_heap
 from .situation import Situation
 from .wordings import Either, Filled, Gap, Said, Wording, compiled, fits
 
+MOST_FITS = 24
+"""ways in which one wording fits a clause that are gone into"""
 NAMES = "n k m j i r t u".split()
 
 
@@ -73,6 +76,7 @@ def candidates(clause: Clause, s: Situation) -> list[Candidate]:
     if not tokens:
         return found
     said = Said(tokens, s)
+    found += _asked(clause, tokens, s)
     for kind, wording, heads in _wordings():
         if heads and tokens[0] not in heads:
             continue
@@ -80,10 +84,40 @@ def candidates(clause: Clause, s: Situation) -> list[Candidate]:
         if fixed_who and clause.who not in (None, fixed_who):
             continue
         for n, (filled, behind) in enumerate(fits(kind, wording, said)):
-            if n > 24:
+            if n > MOST_FITS:
                 break
             found += _made(kind, clause, filled, behind, s)
     return sorted(found, key=lambda one: -one.score)
+
+
+ASKING = {
+    **dict.fromkeys((("if",), ("should",), ("when",), ("in", "case")), "If {}:"),
+    **dict.fromkeys(
+        (("make", "sure", "that"), ("make", "sure"), ("check", "that"), ("see", "to", "it", "that")),
+        "Make sure that {}",
+    ),
+    **dict.fromkeys((("as", "long", "as"), ("while",)), "As long as {}:"),
+}
+"""words before a claim that is asked about → the sentence it then stands in"""
+
+
+def _asked(clause: Clause, tokens: Sequence[str], s: Situation) -> Iterator[Candidate]:
+    """What can be claimed, asked about: the wordings of the claim behind *if*, *make sure that*, *as long as*."""
+    head, written = next(((h, w) for h, w in ASKING.items() if tuple(tokens[: len(h)]) == h), ((), ""))
+    rest = tokens[len(head) :]
+    if not head or not rest:
+        return
+    said = Said(rest, s)
+    for kind, wording, heads in _wordings():
+        if kind not in kinds_of_claims().values() or (heads and rest[0] not in heads):
+            continue
+        for n, (filled, behind) in enumerate(fits(kind, wording, said)):
+            if n > MOST_FITS:
+                break
+            for made in _made(kind, clause, filled, behind, s):
+                line = written.format(made.lines[0].removeprefix(PREFIX))
+                if len(made.lines) == 1 and sentence(line):
+                    yield replace(made, lines=(line,), score=made.score + 0.5)
 
 
 def slots_of(kind: StepKind) -> dict[str, Any]:
@@ -263,6 +297,17 @@ def _meant(kind: StepKind, slot: str, values: Filled, who: str, s: Situation) ->
             return ", ".join(s.piles) or None
         case "rows":
             return ", ".join(name for name in s.sizes if name.startswith("row ")) or None
+        case "either end":
+            card, where = values.pop("card", ""), values.pop("place", "deck")
+            card = (s.their_card or "") if card == "theirs" else card
+            return f"the top card of {where} is {card} or the bottom card of {where} is {card}" if card else None
+        case "faces" | "reds":
+            here, there = values.pop("here", ""), values.pop("there", "")
+            if not (here and there):
+                here, there = ([name for name, size in s.sizes.items() if size] + ["", ""])[:2]
+            sorts = ("face-up", "face-up") if text == "faces" else ("red", "black")
+            values["right"] = f"number of {sorts[1]} cards of {there}"
+            return f"number of {sorts[0]} cards of {here}" if here and there else None
         case "size":
             return f"size of {values.get('place', 'deck')}"
         case "all":

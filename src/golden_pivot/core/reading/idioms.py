@@ -138,13 +138,11 @@ IDIOMS: Sequence[Idiom] = (
     idiom(r"(?:shuffle|mix) ⟦p⟧ into (?:deck|rest)", "Put ⟦p⟧ on deck / Shuffle deck"),
     idiom(r"deal down to (?P<n>\d+)(?:st|nd|rd|th) card and (?:have it remember|remember it|they remember it|look at it|they look at it)", "Deal ⟦n⟧ cards from deck / Spectator remembers the last card dealt: their card", "Deal ⟦n-1⟧ cards from deck / Spectator remembers the next card: their card"),
     # What no sentence says
-    idiom(r".*\bred , black , red.*|.*\balternat\w+ (?:red and black|colours).*arrange.*|arrange .*(?:red|black|colour).*", CANNOT + ": cards of the set-up known by their colour alone: each card must be named"),
+    idiom(r"(?:arrange|set|stack|put|order) (?:whole |full )?deck (?:so that they are |in )?(?:red , black , red.*|red and black alternately|alternately red and black|alternating colours)|(?:whole )?deck alternat\w+ (?:red and black|in colour)", "Arrange the pack red, black in turn"),
     idiom(r".*\bany 4 of a kind\b.*|.*any \w+ of a kind.*", CANNOT + ": cards of the set-up that go together but whose value is left open: name the cards"),
-    idiom(r".*\bin a (?:circle|ring)\b.*|.*\blike hours of a clock\b.*|.*\bclock face\b.*", CANNOT + ": a circle, whose end joins its beginning: lay a row, or rows"),
+    idiom(r"(?:lay|deal|set|arrange)(?: out)? (?P<n>\d+) cards in a (?:circle|ring)(?: ,?.*hours of (?:a )?clock.*| like a clock(?: face)?)?", "Lay ⟦n⟧ cards of deck in a ring"),
     idiom(r".*\b(?:hold|keep|get|take) (?:a )?break\b.*|.*\bpinky\b.*|.*\bbreak under it\b.*|.*\binjog\b.*|.*\b(?:palm|palms|double lift|crimp)\b.*", CANNOT + ": a break, a jog or another hold of the hand: say where the cards lie"),
-    idiom(r"name any (?!card|number)\w+ and spell it.*|(?:spell|deal) .*any word (?:they|you) like.*|.*spell (?:any|a) word of their choice.*|.*spell (?:a|any) (?:word|animal|city|name|fruit|country|colour) (?:they|of their).*", CANNOT + ": a word that the spectator chooses: let them choose the number of its letters"),
-    idiom(r"either .* or .* is .*|.*\bis (?:either )?(?:top|bottom|1st) or (?:the )?(?:top|bottom|2nd)\b.*|.* or else .* is theirs", CANNOT + ": a claim with “or”: claim one of the two in each case"),
+    idiom(r"name any (?!card|number)\w+ and spell (?:it|them)(?: ,? ?(?:deal|with) a card (?:a|for each|per) letter)?|spell (?:any|a) (?:word|animal|city|name|fruit|country|colour) of their (?:own )?choice(?: ,? ?(?:deal|with) a card (?:a|for each|per) letter)?", "Spectator names a word, letters w from 3 to 12 / Spectator deals w cards from deck to table", who="spectator"),
+    idiom(r".* or else .* is theirs", CANNOT + ": which of two it is: claim that it is one or the other"),
     idiom(r"if they (?:hesitate|refuse|look|seem|are nervous|do not want|object|laugh|ask|forget|insist|get it wrong)\b.*|if (?:anybody|anyone|people|somebody) (?:object|ask|doubt|laugh).*", CANNOT + ": a condition that is about behaviour: write what happens with numbers or cards"),
-    idiom(r".*\bas many (?:face up|red|black|face down)\b.*\bas\b.*|.*\bas many (?:reds|blacks)\b.*", CANNOT + ": how many cards of a colour or a facing here compared with there"),
-    idiom(r"(?:all )?4 (?:ace|king|queen|jack|two|ten|aces|kings|queens|jacks)\w* (?:are|is|lie|be) together.*(?:somewhere|anywhere|wherever).*|.*together , somewhere in .*", CANNOT + ": that several cards lie together, wherever: say where"),
 )  # fmt: skip

@@ -147,7 +147,7 @@ def fits(kind: StepKind, wording: Wording, said: Said) -> Iterator[tuple[Filled,
             kind_of_gap = types.get(
                 part.slot,
                 "place"
-                if part.slot in ("p1", "p2", "p3")
+                if part.slot in ("p1", "p2", "p3", "here", "there")
                 else "number"
                 if part.slot in ("count", "n")
                 else part.slot,

@@ -115,6 +115,10 @@ def _go_on(b: Builder, slot: str) -> None:
     phase=ENDING,
     example="Ends with: FORCE is the top card of deck or KEY is the top card of deck",
     facets=(Facet.JOINS_CLAIMS,),
+    wordings=(
+        "[either] top or bottom card [of {place}] (be|is) {card} => claims=either end; score=3",
+        "[either] top or bottom card [of {place}] (be|is) (theirs|their) => claims=either end; card=theirs; score=3",
+    ),
 )
 def ends_several(b: Builder) -> None:
     """Several claims in one ending: with *and* all of them must come out, with *or* at least one on every path."""

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING, Any
 
 from ..cards import TOKEN
 from ..language.facets import Facet
-from ..language.sorts import BY_FACE, MANY_BY_FACE, OF_ONE, sort_behind
+from ..language.sorts import BY_FACE, MANY_BY_FACE, OF_ONE, SORTS, sort_behind
 from .declare import ENDING, step
 from .faces_decide import HOW, fact_of_how
 
@@ -196,6 +196,34 @@ def ends_alternating(b: Builder) -> None:
         lambda cells: failing(cells) is None,
         lambda cells: f"{place.name} does not {how} at card {failing(cells)}",
     )
+
+
+def _called(word: str) -> str:
+    """A sort as a wording has it: the reader makes *aces* of *ace* or *aces*."""
+    return f"({word}|{word.removesuffix('s')})"
+
+
+@step(
+    f"Ends with: all {{sort={'|'.join(sort.many for sort in SORTS.values())}}} of {{place:place}} lie together",
+    family="Endings",
+    phase=ENDING,
+    example="Ends with: all aces of deck lie together",
+    wordings=tuple(
+        f"[all] [4] {_called(many)} (be|are|lie) together [,] [somewhere|anywhere|wherever] [in {{place}}] => sort={many}; score=3"
+        for many in SORTS
+        if " " not in many
+    ),
+)
+def ends_sort_together(b: Builder) -> None:
+    """A claim: the cards of a sort lie one directly after the other there, with no other between them."""
+    place, sort = b.looked_at("place"), SORTS[b.phrase("sort")]
+    is_so = b.of_sort(place, sort)
+
+    def holds(cells: Sequence[Any]) -> bool:
+        at = [i for i, byte in enumerate(place.of(cells)) if is_so(cells, byte)]
+        return not at or at[-1] - at[0] == len(at) - 1
+
+    b.check(holds, lambda cells: f"other cards lie between the {sort.many} of {place.name}")
 
 
 @step(

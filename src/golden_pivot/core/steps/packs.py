@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING
 
 from ..cards import MAX_CARDS, RANKS
 from ..language.facets import Facet
-from ..language.sorts import Sort, sort_behind
+from ..language.sorts import sort_behind
 from .declare import HANDLING, SETUP, step
 
 if TYPE_CHECKING:
@@ -169,69 +169,50 @@ def pack_in_order(b: Builder) -> None:
 
 
 @step(
-    "Pack: {count:number} cards, {sorts:sorts} in turn",
+    "Arrange the pack {sorts:sorts} in turn",
     family="Set-up",
     phase=SETUP,
-    example="Pack: 52 cards, red, black in turn",
-    says="Arrange {count} cards so that from the top they are {sorts} in turn, whichever they are.",
-    facets=(Facet.PACK, Facet.COUNTED_PACK, Facet.PATTERNED_PACK),
-    domains={"count": range(2, 61)},
+    example="Arrange the pack red, black in turn",
+    says="Arrange the pack so that from the top its cards are {sorts} in turn, whichever they are.",
+    facets=(Facet.ARRANGED_BY_SORT,),
     wordings=(
-        "[a] deck of {count} [cards] [,] (red and black|alternate red and black|alternating colours|alternate colours) [alternate|in turn] => sorts=red, black; score=2",
-        "[a] deck (with|of) (alternating colours|colours alternating|reds and blacks alternating|red and black cards in turn) => count=52; sorts=red, black; score=2",
-        "{count} cards [,] (alternately|alternating) red and black => sorts=red, black; score=2",
+        "(arrange|set|stack|order|put) [whole|full] deck so that (colours|reds and blacks|red and black) alternate => sorts=red, black; score=3",
+        "deck (alternate|be alternate) (red and black|in colour|colours) => sorts=red, black; score=2",
+        "[with|of] (alternating colours|colours alternating) => sorts=red, black; score=1",
     ),
 )
-def pack_in_turn(b: Builder) -> None:
-    """A pack of which you know that colours, or suits, follow each other in turn from the top; more is not known.
+def arrange_in_turn(b: Builder) -> None:
+    """You know of the cards of the pack that colours, or suits, follow each other in turn from the top; more is not known.
 
-    It proves what holds whichever cards these are. From the top, card by card, in the order in which they are named.
+    What is proved holds whichever cards these are.
     """
-    count, named = b.constant("count"), b.line.values["sorts"]
-    sorts = [sort_behind(word) for word in named]
-    if not 1 <= count <= MAX_CARDS:
-        raise b.fault(
-            "count", f"A pack of {count} cards cannot be played.", f"from 1 to {MAX_CARDS} cards", "Change it."
-        )
-    _of_one_kind(b, "sorts", sorts)
-    b.lay_sorts("sorts", [sorts[i % len(sorts)] for i in range(count)])
-
-
-def _of_one_kind(b: Builder, slot: str, sorts: list[Sort]) -> None:
-    if len({sort.fact for sort in sorts}) > 1:
-        raise b.fault(
-            slot,
-            "These are colours and suits.",
-            "colours alone, or suits alone",
-            "Say it all in suits, or in colours.",
-        )
+    sorts = [sort_behind(word) for word in b.line.values["sorts"]]
+    b.arrange("sorts", [sorts[i % len(sorts)] for i in range(len(b.pack))])
 
 
 @step(
-    "Pack, from the top: {blocks:blocks}",
+    "Arrange the pack, from the top: {blocks:blocks}",
     family="Set-up",
     phase=SETUP,
-    example="Pack, from the top: 26 red cards, 26 black cards",
-    says="Arrange the cards so that from the top there are {blocks}, in whatever order among themselves.",
-    facets=(Facet.PACK, Facet.PATTERNED_PACK),
+    example="Arrange the pack, from the top: 26 red cards, 26 black cards",
+    says="Arrange the pack so that from the top there are {blocks}, in whatever order among themselves.",
+    facets=(Facet.ARRANGED_BY_SORT,),
     wordings=(
-        "[a] deck with (all|) (reds|red cards) (ontop|above|over) (blacks|black cards) => blocks=26 red cards, 26 black cards; score=2",
-        "(reds and blacks|red and black cards) (separated|parted|apart) => blocks=26 red cards, 26 black cards; score=2",
+        "[have] (all|) (reds|red cards) (ontop|above|over) (blacks|black cards) => blocks=26 red cards, 26 black cards; score=2",
+        "(separate|part) (reds and blacks|red and black cards) => blocks=26 red cards, 26 black cards; score=2",
     ),
 )
-def pack_in_blocks(b: Builder) -> None:
-    """A pack of which you know how many cards of a colour, or of a suit, lie together, from the top; more is not known.
+def arrange_in_blocks(b: Builder) -> None:
+    """You know how many cards of a colour, or of a suit, lie together in the pack, from the top; more is not known.
 
     Within each of these blocks the order is any order.
     """
-    blocks = b.line.values["blocks"]
-    count = sum(many for many, _ in blocks)
-    if not 1 <= count <= MAX_CARDS:
+    blocks, size = b.line.values["blocks"], len(b.pack)
+    if (count := sum(many for many, _ in blocks)) != size:
         raise b.fault(
-            "blocks", f"A pack of {count} cards cannot be played.", f"from 1 to {MAX_CARDS} cards", "Change it."
+            "blocks", f"These are {count} cards, and the pack has {size}.", f"{size} cards in all", "Change it."
         )
-    _of_one_kind(b, "blocks", [sort_behind(word) for _, word in blocks])
-    b.lay_sorts("blocks", [sort_behind(word) for many, word in blocks for _ in range(many)])
+    b.arrange("blocks", [sort_behind(word) for many, word in blocks for _ in range(many)])
 
 
 @step(

@@ -27,6 +27,7 @@ MOST_STEPS = 12
     singly=True,
     wordings=(
         "(lay|deal|set|lay out|deal out|set out|arrange) [out] {count} cards (in|as) a (circle|clock|ring|clock face) => score=3",
+        "(lay|deal|set|arrange) [out] {count} cards in a (circle|ring) like hours of [a] clock [face] => score=4",
         "(make|form) a (circle|clock|ring) of {count} cards => score=2",
     ),
 )

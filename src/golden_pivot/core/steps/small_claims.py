@@ -94,6 +94,34 @@ def ends_one_of(b: Builder) -> None:
 
 
 @step(
+    "Ends with: {cards:together} lie together in {place:place}",
+    family="Endings",
+    phase=ENDING,
+    example="Ends with: FORCE, KEY and LOCK lie together in deck",
+    wordings=(
+        "{cards} (be|are|lie) [all] together [,] [somewhere] [in {place}] => score=3",
+        "{cards} (be|are|lie) next to (each other|one another) [,] [somewhere] [in {place}] => score=2",
+    ),
+)
+def ends_block(b: Builder) -> None:
+    """A claim: these cards lie one directly after the other there, in whatever order, with none between them."""
+    tokens, place, names = b.cards("cards"), b.looked_at("place"), b.line.values["cards"]
+
+    def where(cells: Sequence[Any]) -> list[int]:
+        return sorted({index_of(place.of(cells), token(cells)) for token in tokens})
+
+    def holds(cells: Sequence[Any]) -> bool:
+        at = where(cells)
+        return at[0] >= 0 and at[-1] - at[0] == len(at) - 1
+
+    def explain(cells: Sequence[Any]) -> str:
+        lie = [f"{name} is {b.whereabouts(cells, token(cells))}" for name, token in zip(names, tokens, strict=True)]
+        return list_text(lie)
+
+    b.check(holds, explain)
+
+
+@step(
     "Ends with: {number:number} is {parity=even|odd}",
     family="Endings",
     phase=ENDING,
