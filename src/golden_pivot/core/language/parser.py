@@ -26,7 +26,7 @@ from .routine import (
 )
 from .templates import Match, Reading, Who
 from .values import expressions_in
-from .words import words_of
+from .words import RESERVED, words_of
 
 _MOST_EXPECTED = 4
 _QUOTES = '"“”„«»'
@@ -144,6 +144,8 @@ def _limits(line: Line) -> tuple[Fault, ...]:
     )
 
 
+_NAMED = ("a place", "a card:")
+"""how what is expected begins where it can have any name"""
 _UNCLEAR = (
     (
         re.compile(r"\bcounts? off\b|\bcounts? out\b|\bcounting off\b", re.IGNORECASE),
@@ -204,6 +206,10 @@ def _not_understood(text: str, readings: Sequence[tuple[StepKind, Reading, Match
     if furthest < len(words):
         word = words[furthest]
         start, end = word.start, word.end
+        if word.lower in RESERVED and any(" name" in one or one.startswith(_NAMED) for one in expected):
+            kept = f"“{word.text}” is a word of the sentences and cannot be a name."
+            other = f"{word.text}X" if word.text.isupper() else f"{word.text.replace('-', '')}1"
+            return _unread(text, start, end, kept, told, f"Call it something else, such as {other}.")
         message = f"“{word.text}” does not fit here."
     else:
         start, end = words[-1].start, words[-1].end
