@@ -1,4 +1,4 @@
-"""Writes what is derived from the code: the language reference, the JSON Schema of a routine, the API description."""
+"""Writes what is derived from the code: the language reference, its examples, the JSON Schema of a routine, the API description."""
 
 from __future__ import annotations
 
@@ -9,6 +9,7 @@ from golden_pivot.api.app import create_app
 from golden_pivot.core.language.schema import routine_schema
 from golden_pivot.core.manual import language_reference
 from golden_pivot.store import Database
+from scripts.examples import examples
 
 ROOT = Path(__file__).parents[1]
 
@@ -18,6 +19,7 @@ def generated() -> dict[Path, str]:
     openapi = create_app(Database(":memory:")).openapi()
     return {
         ROOT / "docs" / "language.md": language_reference(),
+        ROOT / "docs" / "examples.md": examples(),
         ROOT / "docs" / "routine.schema.json": json.dumps(routine_schema(), indent=1, ensure_ascii=False) + "\n",
         ROOT / "web" / "openapi.json": json.dumps(openapi, indent=1, ensure_ascii=False) + "\n",
     }

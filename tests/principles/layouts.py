@@ -90,8 +90,14 @@ def told_twice() -> tuple[int, int]:
 
 
 def columns_as_piles() -> tuple[int, int]:
-    """The column with the card is squared up and goes on top: the card is among the top three."""
-    return every([True for _ in range(9)])
+    """The column with the card is squared up and goes on top: the card is among the top three, however the other two are put together."""
+    found = []
+    for card, others in product(range(9), ((0, 1), (1, 0))):
+        columns = [[c, c + 3, c + 6] for c in range(3)]
+        first = next(column for column in columns if card in column)
+        rest = [column for column in columns if column is not first]
+        found.append(card in [*first, *rest[others[0]], *rest[others[1]]][:3])
+    return every(found)
 
 
 def leftmost_is_top() -> tuple[int, int]:
@@ -145,7 +151,7 @@ PRINCIPLES: list[Principle] = [
      "Spectator tells which row of grid holds their card: q\nEnds with: the card at row q column r of grid is their card", told_twice),
     (NINE + "Spectator tells which column of grid holds their card: c\nSquare up each column of grid as a pile\n"
      "Gather the piles, pile c on top, the others in any order\nDeal 3 cards from deck to table\nEnds with: their card is in table",
-     lambda: (18, 0)),
+     columns_as_piles),
     ("Pack: 20 cards, any order\nSpectator names a number n from 1 to 20\nSpectator remembers the card at position n of deck: X\n"
      "Spread deck in a row, the top card on the left\nEnds with: the card at position n from the left of row is X", leftmost_is_top),
     ("Pack: 10 cards, any order\nSpectator names a number n from 5 to 10\nLay n cards of deck in a ring\nSpectator remembers the card at position n of ring: X\n"

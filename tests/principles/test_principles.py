@@ -7,17 +7,10 @@ import pytest
 from golden_pivot.core.answers.verdicts import prove
 from golden_pivot.core.language.parser import read_routine
 
-from . import counts_and_faces, first_sentences, layouts, moves, numbers_and_words, set_ups
+from . import FAMILIES
 from .worked import Worked
 
-PRINCIPLES = [
-    *first_sentences.PRINCIPLES,
-    *counts_and_faces.PRINCIPLES,
-    *layouts.PRINCIPLES,
-    *set_ups.PRINCIPLES,
-    *numbers_and_words.PRINCIPLES,
-    *moves.PRINCIPLES,
-]
+PRINCIPLES = [principle for family in FAMILIES for principle in family.PRINCIPLES]
 
 
 @pytest.mark.parametrize(("text", "worked"), PRINCIPLES, ids=[worked.__name__ for _, worked in PRINCIPLES])

@@ -46,6 +46,11 @@ def take_out(t: Table, s: Json) -> None:
     t.heap(to).insert(0, card)
 
 
+def hold_break(t: Table, s: Json) -> None:
+    t.named[s["card"]] = t.card_at(s["spot"])
+    t.held.add(s["card"])
+
+
 def cut_at_card(t: Table, s: Json) -> None:
     if t.performer:
         t.must_find(s["card"])

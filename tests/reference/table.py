@@ -109,6 +109,8 @@ class Table:
     """endings this path has come to, by their place among the steps of the routine"""
     knows: set[str] = field(default_factory=set)
     """numbers and cards by name that the performer has been told or has seen"""
+    held: set[str] = field(default_factory=set)
+    """cards by name that the performer's fingers keep a break at"""
     performer: bool = False
     """the line at hand is the performer's to carry out"""
     marks: dict[int, tuple[int, dict[str, tuple[int, ...]]]] = field(default_factory=dict)
@@ -248,7 +250,7 @@ class Table:
 
     def must_find(self, name: str) -> None:
         """A card nobody has told you of can only be found where it shows another side than all with it, or lies alone."""
-        if name in self.knows:
+        if name in self.knows or name in self.held:
             return
         heap = next((heap for heap in self.heaps.values() if self.named[name] in heap), [])
         if any(card.face_up == self.named[name].face_up for card in heap if card is not self.named[name]):

@@ -123,6 +123,12 @@ class Moves(Writer):
         source = self.heap()
         self.say(margin, f"{self.who}take{self.s} {self.pick(*self.cards)} out of {source} to {self.target(source)}")
 
+    def _do_hold_break(self, margin: str) -> None:
+        source, which, name = self.heap(), self.pick("above", "down to"), self._new_card()
+        self.known = self.told
+        self.say(margin, f"Hold a break under the {self.pick('1st', '2nd', '3rd')} card of {source}: {name}")
+        self.say(margin, f"Cut off the cards of {source} {which} {name} to {self.target(source)}")
+
     def _do_cut_at_card(self, margin: str) -> None:
         source, which = self.heap(), self.pick("above", "down to")
         card, to = self.pick(*self.cards), self.target(source)

@@ -41,7 +41,14 @@ pack (queen of hearts), or *their card*.
 
 A card is pointed at by where it lies: *the top card of deck*, *the 5th card of hand*, *the nth card of deck* (n is a number),
 *the card at position n + 1 from the bottom of deck*, *the face of deck* (its bottom card), *the last card dealt*, *the next card*
-(the one after the count), *the 3rd card back from the last dealt* (the last dealt is the 1st), *the nth card back from the last dealt*.
+(the one after the count), *the 3rd card back from the last dealt* (the last dealt is the 1st), *the nth card back from the last dealt*;
+in a grid *the card at row 2 column 3 of grid*; round and round *the card 3 on from position n of ring*, *the card 3 before position n of ring*.
+
+Whatever an ending can claim of a path can be asked in the middle: *If FORCE is in hand:*, *Make sure that size of hand is even*,
+*As long as FORCE is in deck:*; several things at once with *and* between all of them, or with *or* between all of them.
+
+Cards are spoken of by their sort: *red*, *black*; *a club*, *clubs*; *an ace*, *aces*; *a court card*, *court cards*; *face up*,
+*face-up cards*. Where somebody goes by a face that is not named, the card must lie face up; at the end it is turned up.
 
 A number chosen by the spectator is told to you unless its line says *secretly*. Your own lines may use only
 what you have been told, and name only cards whose faces you know; a card that lies alone, or shows another side than
@@ -75,11 +82,15 @@ Where a sentence needs a number it takes figures, a name, or a sum of them:
 
 | written | means |
 | --- | --- |
-| `12`, `n` | the number itself; the number called n |
-| `n + 1`, `9 - n`, `2 * n`, `(a + b) * 2` | sum, difference, product |
+| `12`, `twelve`, `n` | the number itself, up to twelve in words as well; the number called n |
+| `n + 1`, `9 - n`, `2 * n`, `(a + b) * 2` | sum, difference, product; also `n plus 1`, `n minus 1`, `twice n` |
+| `2 ^ n` | 2 with itself so many times, 1 for none |
 | `half of n rounded up`, `half of n rounded down` | half, as a whole number |
 | `remainder of n divided by 3` | what is left over; in a sum it comes last, or in brackets |
+| `quotient of n divided by 3` | how many times it goes in, as a whole number; in a sum it comes last, or in brackets |
 | `digit sum of n` | the figures of n added together; in a sum it comes last, or in brackets: `(digit sum of n) + 1` |
+| `digit root of n` | the digit sum of the digit sum and so on, until one figure is left: nines cast out |
+| `tens digit of n`, `units digit of n`, `reversal of n` | the last figure but one, the last one, the figures backwards |
 | `min(a, b)`, `max(a, b)` | the smaller, the larger |
 | `letters of “lantern”` | letters of a word or of several; spaces and marks do not count |
 | `size of table` | how many cards lie there |
@@ -87,6 +98,7 @@ Where a sentence needs a number it takes figures, a name, or a sum of them:
 | `letters of value of their card`, `letters of suit of …` | letters of *queen*; of *hearts*, in the plural |
 | `(value of the top card of deck) + 1` | the same of a card by where it lies, face up; in a sum it stands in brackets |
 | `number of piles` | how many piles there are |
+| `number of red cards of hand`, `number of face-up cards of table` | how many cards of a sort lie there |
 
 A card that was not placed can be anything that is left of the pack; the proof covers all of it. Your own lines may use
 the value of such a card only when you have looked at it or when it was named to you; of a card by where it lies, when

@@ -66,6 +66,8 @@ class Acts(Blocks):
         elif self.needs.exposures:
             run = self._watched(run, passing)
             self.reads.add(ANY_PLACE)
+        if not self.performer_acts():  # who takes the cards takes the break out of your fingers
+            self.scope.held = {name: on for name, on in self.scope.held.items() if not on & self.touches}
         changed = self.scope.looked_at_spots
         self.scope.looked_at_spots = {spot: on for spot, on in changed.items() if not on & self.touches}
         gathering = self.scope.gathering

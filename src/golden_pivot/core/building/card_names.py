@@ -209,6 +209,13 @@ class Cards(Asking):
             self._named_again.add(self.card_cells[name])
         return self.card_cells[name]
 
+    def hold_break(self, slot: str, place: frozenset[int]) -> None:
+        """Your fingers keep a break at the card that has just got the name in the slot; you have not seen its face."""
+        name = self.phrase(slot)
+        self.scope.known_faces.discard(name)
+        self.learned.pop(name, None)
+        self.scope.held[name] = place
+
     def take_name(self, cell: int, cells: Cells, place: int, index: int) -> None:
         """The card at an index (from 0) of a place is the one named. An indifferent card becomes one to follow."""
         heap = cells[place]

@@ -107,6 +107,8 @@ class Lines(Tallies):
             if type_name in OF_CARDS and (self.performer_acts() or slot in line.kind.yours):
                 value = line.values[slot]
                 for name in (value,) if isinstance(value, str) else value or ():
+                    if slot in line.kind.finds and name in self.scope.held:
+                        continue
                     if slot in line.kind.finds and name in self.scope.cards - self.scope.known_faces:
                         self.must_find(slot, name)
                     else:

@@ -18,6 +18,8 @@ class Scope:
     """cards that have a name by now"""
     known_faces: set[str] = field(default_factory=set)
     """cards by name whose faces the performer knows"""
+    held: dict[str, frozenset[int]] = field(default_factory=dict)
+    """cards by name that your fingers keep a break at → the cells of where they lie"""
     looked_at: set[str] = field(default_factory=set)
     """cards by name whose faces have been asked for, so that they are settled"""
     looked_at_spots: dict[Spot, frozenset[int]] = field(default_factory=dict)
@@ -49,6 +51,7 @@ class Scope:
             filled=set(self.filled),
             aliases=dict(self.aliases),
             known_faces=set(self.known_faces),
+            held=dict(self.held),
             looked_at=set(self.looked_at),
             looked_at_spots=dict(self.looked_at_spots),
         )
@@ -63,6 +66,7 @@ def after_cases(one: Scope, other: Scope) -> Scope:
     both.told = one.told & other.told
     both.cards = one.cards & other.cards
     both.known_faces = one.known_faces & other.known_faces
+    both.held = {name: cells for name, cells in one.held.items() if name in other.held}
     both.looked_at_spots = {
         spot: cells for spot, cells in one.looked_at_spots.items() if spot in other.looked_at_spots
     }

@@ -20,6 +20,7 @@ from ..language.words import words_of
 from ..steps import REGISTRY
 from .amounts import HEDGES
 from .clauses import Clause
+from .normal import as_read
 from .nouns import tokens_of
 from .pointing import default_heap
 from .situation import Situation
@@ -91,12 +92,13 @@ def candidates(clause: Clause, s: Situation) -> list[Candidate]:
 
 
 ASKING = {
-    **dict.fromkeys((("if",), ("should",), ("when",), ("in", "case")), "If {}:"),
-    **dict.fromkeys(
-        (("make", "sure", "that"), ("make", "sure"), ("check", "that"), ("see", "to", "it", "that")),
-        "Make sure that {}",
-    ),
-    **dict.fromkeys((("as", "long", "as"), ("while",)), "As long as {}:"),
+    tuple(map(as_read, head.split())): written
+    for heads, written in (
+        ("if|should|when|in case", "If {}:"),
+        ("make sure that|make sure|check that|see to it that", "Make sure that {}"),
+        ("as long as|while", "As long as {}:"),
+    )
+    for head in heads.split("|")
 }
 """words before a claim that is asked about → the sentence it then stands in"""
 

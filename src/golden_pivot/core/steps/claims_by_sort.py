@@ -6,6 +6,7 @@ from collections.abc import Callable, Sequence
 from typing import TYPE_CHECKING, Any
 
 from ..cards import TOKEN
+from ..english import counted
 from ..language.facets import Facet
 from ..language.sorts import BY_FACE, MANY_BY_FACE, OF_ONE, SORTS, sort_behind
 from .declare import ENDING, step
@@ -95,10 +96,10 @@ def ends_so_many_sort(b: Builder) -> None:
     phase=ENDING,
     example="Ends with: every card of hand is black",
     wordings=(
-        "(all|all cards|all of cards|every card) (in|of) {place} (be|are|is) red => sort=red; score=2",
-        "(all|all cards|all of cards|every card) (in|of) {place} (be|are|is) black => sort=black; score=2",
-        "(all|all cards|all of cards|every card) (in|of) {place} (be|are|is|lie) face up => sort=face up; score=2",
-        "(all|all cards|all of cards|every card) (in|of) {place} (be|are|is|lie) face down => sort=face down; score=2",
+        "(all|all cards|all of cards|every card) (in|of|on) {place} (be|are|is) red => sort=red; score=2",
+        "(all|all cards|all of cards|every card) (in|of|on) {place} (be|are|is) black => sort=black; score=2",
+        "(all|all cards|all of cards|every card) (in|of|on) {place} (be|are|is|lie) face up => sort=face up; score=2",
+        "(all|all cards|all of cards|every card) (in|of|on) {place} (be|are|is|lie) face down => sort=face down; score=2",
         "{place} (be|is) (all|entirely|wholly) red => sort=red; score=2",
         "{place} (be|is) (all|entirely|wholly) black => sort=black; score=2",
     ),
@@ -113,7 +114,9 @@ def ends_every_sort(b: Builder) -> None:
 
     b.check(
         lambda cells: not others(cells),
-        lambda cells: f"{others(cells)} of {len(place.of(cells))} cards of {place.name} are not {sort.one}",
+        lambda cells: (
+            f"{counted(others(cells), 'card')} of {place.name} {'is' if others(cells) == 1 else 'are'} not {sort.one}"
+        ),
     )
 
 
@@ -176,6 +179,7 @@ def ends_spot_like(b: Builder) -> None:
     example="Ends with: the cards of deck alternate in colour",
     wordings=(
         "{place} (alternate|be alternating) [in] (colours|colour|red and black) => how=alternate in colour; score=2",
+        "[cards] [of|in] {place} alternate in colour => how=alternate in colour; score=3",
         "(colours|reds and blacks) alternate [in {place}] => how=alternate in colour; score=2",
     ),
 )

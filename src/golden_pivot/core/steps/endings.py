@@ -337,10 +337,10 @@ def ends_reversed(b: Builder) -> None:
     example="Ends with: size of deck is value of their card",
     facets=(Facet.HAS_CASE, Facet.HAS_LIMIT),
     wordings=(
-        "[there be] as many face up cards in {here} as in {there} => left=faces; is=is; score=4",
+        "[there be] as many face up cards (in|on) {here} as (in|on) {there} => left=faces; is=is; score=4",
         "{here} have as many face up cards as {there} => left=faces; is=is; score=4",
         "{here} (have|hold|contain) as many reds as {there} (have|hold|contain) blacks => left=reds; is=is; score=4",
-        "[there be] as many (reds|red cards) in {here} as [there be] (blacks|black cards) in {there} => left=reds; is=is; score=4",
+        "[there be] as many (reds|red cards) (in|on) {here} as [there be] (blacks|black cards) (in|on) {there} => left=reds; is=is; score=4",
         "(1 half|1 packet|1 heap) have as many reds as other [half|packet|heap] have blacks => left=reds; is=is; score=4",
         "{left} be (more than|over|above|greater than) {right} => is=is more than; score=0",
         "{left} be (less than|under|below|fewer than|smaller than) {right} => is=is less than; score=0",

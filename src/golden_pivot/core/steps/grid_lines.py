@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from typing import TYPE_CHECKING, Any
 
 from ..cards import TOKEN, index_of
+from ..english import ordinal
 from ..faults import Impossible
 from ..language.sorts import OF_ONE
 from ..language.templates import SPECTATOR
@@ -48,6 +49,8 @@ def lines_of(heap: bytes, rows: int, across: int, line: str) -> list[bytes]:
     heard=(("rows instead of columns", "{who} square+s up each row of {from} as a pile"),),
     wordings=(
         "(gather|pick up|collect|push together|square up|close up) (columns|each column) [of {from}] [as|into] [a] [pile|piles] => line=column; from=grid; score=1",
+        "(push|put|slide|bring) (columns|each column) together [of {from}] [as|into] [a] [pile|piles] => line=column; from=grid; score=2",
+        "(push|put|slide|bring) (rows|each row) together [of {from}] [as|into] [a] [pile|piles] => line=row; from=grid; score=2",
         "(gather|pick up|collect|push together|square up|close up) (rows|each row) [of {from}] [as|into] [a] [pile|piles] => line=row; from=grid; score=1",
     ),
 )
@@ -103,7 +106,9 @@ def which_line(b: Builder) -> None:
     family="Endings",
     phase=ENDING,
     example="Ends with: their card is in column 2 of grid",
-    wordings=("{card} (be|is|lie) in {column} column [of {place}] => place=grid",),
+    wordings=tuple(
+        f"{{card}} (be|is|lie) in {ordinal(n)} column [of {{place}}] => column={n}; score=2" for n in range(1, 7)
+    ),
 )
 def ends_in_column(b: Builder) -> None:
     """A claim: the card lies in that column of a grid; column 1 is the leftmost."""

@@ -60,7 +60,6 @@ def lay_ring(b: Builder) -> None:
     example="Spread deck in a row, the top card on the left",
     says="Spread {from} in a row, so that the top card is on the {side}.",
     wordings=(
-        "(spread|ribbon spread|fan|fan out) {from} [out] [face down|on table|in a line] => side=right; score=1",
         "(spread|ribbon spread) {from} from left to right => side=left; score=2",
         "(spread|ribbon spread) {from} from right to left => side=right; score=2",
     ),

@@ -126,6 +126,28 @@ def take_out(b: Builder) -> None:
 
 
 @step(
+    "Hold a break under {spot:spot}: {card:card}",
+    family="Blocks",
+    example="Hold a break under the 10th card of deck: BREAK",
+    wordings=("(hold|keep|get|take) [a] break (under|below|beneath) {spot} => card=BREAK; score=2",),
+)
+def hold_break(b: Builder) -> None:
+    """The fingers keep a break under the card that lies there, which has a name from here on though nobody sees its face.
+
+    *Cut off the cards of deck down to BREAK* is then yours to do, as long as nobody else has had the cards in hand.
+    """
+    spot = b.spot("spot")
+    named = b.name_card("card")
+    b.hold_break("card", spot.place.cells)
+    b.changed_where_it_lies(spot.place)
+
+    def run(cells: Cells) -> None:
+        b.take_name(named, cells, *spot.find(cells))
+
+    b.act(run)
+
+
+@step(
     "{who} cut+s off the cards of {place:place} {which=above|down to} {card:card} to {to:place}",
     family="Blocks",
     does="a block keeps its order",
@@ -136,8 +158,8 @@ def take_out(b: Builder) -> None:
     heard=(("the card left behind, or taken along", "{who} cut+s off the cards of {place} above {card} to {to}"),),
     wordings=(
         "(cut|break|split|lift off|cut off) [{place}] at {card} => which=above; to=table; score=2",
-        "cut [{place}] just above {card} => which=above; to=table; score=2",
-        "cut [{place}] just below {card} => which=down to; to=table; score=2",
+        "cut [{place}] [just|right] above {card} => which=above; to=table; score=2",
+        "cut [{place}] [just|right] (below|under) {card} => which=down to; to=table; score=2",
     ),
 )
 def cut_at_card(b: Builder) -> None:

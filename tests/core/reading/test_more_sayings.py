@@ -1,0 +1,108 @@
+"""The sentences that speak of sorts of cards, layouts, words and cases: how people write them. See test_sayings.py."""
+
+from __future__ import annotations
+
+import pytest
+
+from golden_pivot.core.reading import read_line
+
+# fmt: off
+ROWS = {
+    "Pack: 52 cards, any order": [
+        ("Arrange the pack so that red and black alternate",
+         "Arrange the pack red, black in turn"),
+        ("Make a ring of ten cards",
+         "Lay 10 cards of deck in a ring"),
+        ("Set out twelve cards in a circle",
+         "Lay 12 cards of deck in a ring"),
+        ("They name any fruit",
+         "Spectator names a word, letters n from 3 to 12"),
+        ("They think of a country",
+         "Spectator secretly thinks of a word, letters n from 3 to 12"),
+        ("Deal twelve cards in packets of three",
+         "Deal 12 cards from deck to table, 3 at a time"),
+        ("Push off twelve cards three at a time",
+         "Deal 12 cards from deck to table, 3 at a time"),
+        ("Slide three cards off the bottom of the pack onto the table",
+         "Take the bottom 3 cards of deck to table"),
+        ("Turn the bottom two cards over one by one",
+         "Turn the bottom 2 cards of deck over where they lie"),
+        ("Exchange the top card of the pack with the bottom card of the pack",
+         "Swap the top card of deck and the bottom card of deck"),
+        ("The four kings lie together somewhere in the pack",
+         "Ends with: all kings of deck lie together"),
+    ],
+    "Pack: 52 cards, any order\nPlace FORCE 10th": [
+        ("Pull FORCE out of the pack",
+         "Take FORCE out of deck to table"),
+        ("Remove FORCE from the deck",
+         "Take FORCE out of deck to aside"),
+        ("Make sure that FORCE is in the pack",
+         "Make sure that FORCE is in deck"),
+        ("Check that FORCE lies in the pack",
+         "Make sure that FORCE is in deck"),
+        ("As long as FORCE is in the pack",
+         "As long as FORCE is in deck:"),
+        ("Either the top or the bottom card of the pack is FORCE",
+         "Ends with: the top card of deck is FORCE or the bottom card of deck is FORCE"),
+    ],
+    "Pack: 52 cards, any order\nPlace MARK 20th": [
+        ("Cut just above MARK",
+         "Cut off the cards of deck above MARK to table"),
+        ("Cut just below MARK",
+         "Cut off the cards of deck down to MARK to table"),
+    ],
+    "Pack: 52 cards, any order\nDeal 5 cards from deck face up to table": [
+        ("Take all the face-up cards out of the pack",
+         "Take the face-up cards out of deck to table"),
+        ("If the top card of the table is black",
+         "If the top card of table is black:"),
+        ("If every card on the table is face up",
+         "If every card of table is face up:"),
+        ("If the table holds two red cards",
+         "If 2 cards of table are red:"),
+    ],
+    "Pack: 52 cards, any order\nPlace FORCE 10th\nSpectator names a number n from 10 to 19": [
+        ("Work out twice n plus 3",
+         "Reckon 2 * n + 3: k"),
+    ],
+    "Pack: 9 cards, any order\nSpectator thinks of a card in deck: their card\nLay 9 cards of deck in 3 rows of 3 face up": [
+        ("They tell you which row their card is in",
+         "Spectator tells which row of grid holds their card: n"),
+        ("They say which column their card is in",
+         "Spectator tells which column of grid holds their card: n"),
+        ("Push each column together into a pile",
+         "Square up each column of grid as a pile"),
+        ("Collect the rows into piles",
+         "Square up each row of grid as a pile"),
+        ("Their card is in the second column of the grid",
+         "Ends with: their card is in column 2 of grid"),
+    ],
+    "Pack: 52 cards, any order\nRemember the top card of deck: P\nDeal 5 cards from deck to table": [
+        ("The top card of the table is a court card",
+         "Ends with: the top card of table is a court card"),
+        ("The top card of the deck matches P in value",
+         "Ends with: the top card of deck has the same value as P"),
+        ("All the cards on the table are face down",
+         "Ends with: every card of table is face down"),
+        ("P turns out to be red",
+         "Ends with: P is red"),
+        ("There are as many reds in the pack as blacks on the table",
+         "Ends with: number of red cards of deck is number of black cards of table"),
+        ("The cards of the pack alternate in colour",
+         "Ends with: the cards of deck alternate in colour"),
+    ],
+    "Pack: 52 cards, any order\nDeal 12 cards from deck to table\nDeal 8 cards from deck to hand": [
+        ("The top card of the hand and the top card of the table are of the same suit",
+         "Ends with: the top card of hand and the top card of table have the same suit"),
+    ],
+}
+# fmt: on
+
+
+@pytest.mark.parametrize("before", ROWS)
+def test_the_wider_language_is_read_in_everyday_words(before: str) -> None:
+    for said, meant in ROWS[before]:
+        found = read_line(before, said)
+        assert not found.asks, said
+        assert [" / ".join(one.lines) for one in found.readings][:1] == [meant], said
