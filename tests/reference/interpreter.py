@@ -346,12 +346,12 @@ MEANINGS: dict[str, Callable[[Table, Json], None]] = {
         hold_break, choose_word, choose_of_words, answer, ends_block, ends_sort_together, arrange_in_turn, arrange_in_blocks, pack_cyclic, lay_ring, spread, go, square_up, which_line, ends_in_column, ends_line_sort, ends_each_line,
     )
 } | {"make_sure_several": make_sure, "while_several": while_so, "let": reckon} | dict.fromkeys(
-    ("title", "note", "credit", "assumed", "tell", "if_compared", "if_parity", "if_card", "if_alike", "if_so", "if_several", "otherwise", "never_shows",
+    ("title", "note", "credit", "assumed", "tell", "whisper", "if_compared", "if_parity", "if_card", "if_alike", "if_so", "if_several", "otherwise", "never_shows",
      "never_odd", "name_aloud", "odds_model"), nothing
 )  # fmt: skip
 
 
-UNSEEN = {"assumed", "predict_card", "repeat", "as_often", "choose_number", "choose_values", "choose_pile", "tell", "name_aloud", "chance",
+UNSEEN = {"assumed", "whisper", "predict_card", "repeat", "as_often", "choose_number", "choose_values", "choose_pile", "tell", "name_aloud", "chance",
           "until_out", "as_long_as", "while_so", "while_several", "for_each", "demonstrating", "start_again", "end_here", "leave_loop"}  # fmt: skip
 """lines during which nothing is done on the table"""
 

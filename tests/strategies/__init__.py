@@ -6,6 +6,7 @@ The environment variable FOCUS names a kind of step that is to come up more ofte
 from __future__ import annotations
 
 import os
+import re
 from typing import Any
 
 from hypothesis import Phase
@@ -57,7 +58,10 @@ def routines(draw: Any) -> str:
         writer.on_back()
     writer.lines(draw(st.integers(1, 7)), "")
     writer.finish()
-    return "".join(f"{row}\n" for row in writer.rows)
+    rows = writer.rows
+    if draw(st.integers(0, 7)) == 0:  # another one than the first, who knows as much
+        rows = [re.sub(r"^(\s*)Spectator (?=[a-z])", r"\1Spectator 2 ", row) for row in rows]
+    return "".join(f"{row}\n" for row in rows)
 
 
 @st.composite

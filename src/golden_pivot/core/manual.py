@@ -14,7 +14,7 @@ from .language.parser import read_routine
 from .language.routine import MAX_COLUMNS, MAX_LINES, MAX_NESTING
 from .language.slots import SLOT_TYPES
 from .language.spoken import request_of
-from .language.templates import Cards, Element, Flag, Optional, Phrases, Slot, Verb, Who
+from .language.templates import Cards, Element, Flag, Optional, Person, Phrases, Slot, Verb, Who
 from .language.words import RESERVED
 from .search.program import MOST_TURNS
 from .steps import REGISTRY, StepKind
@@ -27,7 +27,7 @@ _HEAD = f"""# The routine language
 *Written by `make generated` from the declarations of the steps; do not edit it by hand.*
 
 A routine is plain text, one sentence a line. A line that begins with *Spectator* is something the spectator
-does; any other is yours. Lines under a line that ends with a colon are indented and belong to it. `#` begins a
+does, *Spectator 2* where there are several; any other is yours. Lines under a line that ends with a colon are indented and belong to it. `#` begins a
 remark. A line in quotation marks is patter for the line above; under an *If* it may stand alone, for what is said
 in that case. A `?` is a blank: a value still to be settled.
 
@@ -119,6 +119,8 @@ def _shown(elements: tuple[Element, ...]) -> str:
                 pieces.append(f"[{_shown(inside)}]")
             case Who():
                 pieces.append("[Spectator]")
+            case Person():
+                pieces.append("Spectator")
             case Verb(stem, ending):
                 pieces.append(f"{stem}({ending})")
             case Cards():

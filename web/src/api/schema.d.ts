@@ -2285,6 +2285,11 @@ export interface components {
              * @default false
              */
             is_round: boolean;
+            /**
+             * Person
+             * @default 1
+             */
+            person: number;
         };
         /**
          * DeskDrill

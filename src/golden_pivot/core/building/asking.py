@@ -9,7 +9,7 @@ from typing import Any
 from ..faults import Fault
 from ..language.kinds import ENDING
 from ..language.routine import STEP, Line, Routine
-from ..language.templates import PERFORMER
+from ..language.templates import PERFORMER, PERSON
 from ..search.program import Act, AnyInstruction, Cell, Cells
 from .purpose import Needs, Purpose
 from .scope import Scope
@@ -70,6 +70,11 @@ class Asking:
     def performer_acts(self) -> bool:
         """Whether what the line needs to know, the performer must know. An ending is the performer's to reveal."""
         return _is_performers(self.line)
+
+    @property
+    def person(self) -> int:
+        """Which spectator acts, from 1; of one alone it is the first."""
+        return int(self.line.values.get(PERSON) or 1)
 
     def standing(self, touches: Iterable[int] = ()) -> dict[str, Any]:
         """What every instruction of the line at hand says of itself; see Instruction."""

@@ -204,6 +204,8 @@ class Cards(Asking):
         if self.performer_acts():
             self.scope.known_faces.add(name)
             self.learns(name)
+        else:
+            self.scope.seen_by[name] = frozenset([self.person])
         self.looks_everywhere = self.facts_everywhere = True
         if self.comes_again:
             self._named_again.add(self.card_cells[name])

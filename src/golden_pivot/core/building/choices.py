@@ -54,6 +54,8 @@ class Choices(Table):
             self.scope.told.add(cell)
             self.ever_told.add(cell)
             self.learns(name)
+        elif not self.performer_acts():
+            self.scope.kept_by[cell] = frozenset([self.person])
         self.touches.add(cell)
         return cell
 
@@ -221,6 +223,7 @@ class Choices(Table):
                 key=unique,
                 label=label + self.round_text,
                 by=by,
+                person=self.person,
                 secret=secret,
                 options=options,
                 say=say,

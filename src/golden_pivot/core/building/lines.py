@@ -104,6 +104,8 @@ class Lines(Tallies):
         if line.kind.phase != HANDLING:
             return
         for slot, type_name, _, _ in line.spans:
+            if type_name in OF_CARDS and not self.performer_acts() and not line.kind.opens_block:
+                self._has_seen(slot, line.values[slot])
             if type_name in OF_CARDS and (self.performer_acts() or slot in line.kind.yours):
                 value = line.values[slot]
                 for name in (value,) if isinstance(value, str) else value or ():
@@ -113,6 +115,17 @@ class Lines(Tallies):
                         self.must_find(slot, name)
                     else:
                         self.must_know(slot, name)
+
+    def _has_seen(self, slot: str, value: Any) -> None:
+        """A card that only other spectators have seen is not this one’s to go by."""
+        for name in (value,) if isinstance(value, str) else value or ():
+            by = self.scope.seen_by.get(name, frozenset([self.person]))
+            if self.person not in by and name not in self.scope.known_faces:
+                raise self.fault(
+                    slot, f"Spectator {self.person} does not know what {name} is: spectator {min(by)} has seen it.",
+                    "a card that this spectator has seen",
+                    f"Let spectator {min(by)} do this, or write “Spectator {min(by)} names {name}” above.",
+                )  # fmt: skip
 
     def _in_order(self, line: Line) -> None:
         assert line.kind is not None

@@ -134,6 +134,19 @@ class Numbers(Cards):
                 "a number you have been told",
                 f"Let the spectator do this, or write “Spectator tells {name}” above.",
             )
+        others = self.scope.kept_by.get(cell, frozenset([self.person]))
+        if (
+            self.for_all_to_know
+            and not self.performer_acts()
+            and cell not in self.scope.told
+            and self.person not in others
+        ):
+            raise self.fault(
+                slot,
+                f"Spectator {self.person} does not know {name}: spectator {min(others)} keeps it secret.",
+                "a number that this spectator knows",
+                f"Let spectator {min(others)} do this, or write “Spectator {min(others)} tells {name}” above.",
+            )
         return number
 
     def known_place(self, slot: str, name: str) -> Place:
@@ -194,6 +207,11 @@ class Numbers(Cards):
             cell = self.scope.numbers.get(name)
             if cell is None:
                 raise self.unknown(slot, name, "number")
+            if self.person not in (others := self.scope.kept_by.get(cell, frozenset([self.person]))):
+                raise self.fault(
+                    slot, f"Spectator {self.person} does not know {name}.", "who knows it",
+                    f"Write “Spectator {min(others)} tells {name}”.",
+                )  # fmt: skip
             if cell in self.scope.told:
                 raise self.fault(
                     slot,
@@ -204,3 +222,17 @@ class Numbers(Cards):
             self.scope.told.add(cell)
             self.ever_told.add(cell)
             self.learns(name)
+
+    def whisper(self, slot: str, to: int) -> None:
+        """A spectator lets another one know numbers that were chosen secretly; the performer does not hear them."""
+        for name in self.line.values[slot]:
+            cell = self.scope.numbers.get(name)
+            if cell is None:
+                raise self.unknown(slot, name, "number")
+            known = self.scope.kept_by.get(cell, frozenset())
+            if self.person not in known or to in known or cell in self.scope.told:
+                raise self.fault(
+                    slot, f"{name} is not spectator {self.person}’s to whisper here.", "a number that only the one of them knows",
+                    "Leave the line out, or let whoever knows it whisper it.",
+                )  # fmt: skip
+            self.scope.kept_by[cell] = known | {to}

@@ -14,6 +14,10 @@ class Scope:
     """name → the cell of its value"""
     told: set[int] = field(default_factory=set)
     """cells of numbers that the performer has learned"""
+    kept_by: dict[int, frozenset[int]] = field(default_factory=dict)
+    """cell of a number that was chosen secretly → the spectators who know it"""
+    seen_by: dict[str, frozenset[int]] = field(default_factory=dict)
+    """card by name → the spectators who have looked at it, or thought of it"""
     cards: set[str] = field(default_factory=set)
     """cards that have a name by now"""
     known_faces: set[str] = field(default_factory=set)
@@ -52,6 +56,8 @@ class Scope:
             aliases=dict(self.aliases),
             known_faces=set(self.known_faces),
             held=dict(self.held),
+            kept_by=dict(self.kept_by),
+            seen_by=dict(self.seen_by),
             looked_at=set(self.looked_at),
             looked_at_spots=dict(self.looked_at_spots),
         )

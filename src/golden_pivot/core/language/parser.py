@@ -184,6 +184,7 @@ def _not_understood(text: str, readings: Sequence[tuple[StepKind, Reading, Match
     furthest = max(miss.at for _, reading, _ in readings for miss in reading.misses)
     # Only a template that got past its subject has understood anything of the line.
     subject = int(words[0].lower == "spectator") if words else 0
+    subject += subject and len(words) > 1 and words[1].kind == "number"
     near = [kind for kind, reading, _ in readings if reading.misses and reading.misses[0].at == furthest]
     if furthest <= subject:
         start, end = (words[furthest].start, words[furthest].end) if furthest < len(words) else (0, len(text))

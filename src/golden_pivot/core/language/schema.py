@@ -13,7 +13,7 @@ from .phrases import ENDS
 from .printer import FORMAT
 from .slots import SPOT_KINDS
 from .sorts import SORTS
-from .templates import PERFORMER, SPECTATOR, Element, Flag, Optional, Phrases, Slot, Who
+from .templates import MOST_PEOPLE, PERFORMER, PERSON, SPECTATOR, Element, Flag, Optional, Person, Phrases, Slot, Who
 
 _TEXT = {"type": "string"}
 _EXPRESSION = {"$ref": "#/$defs/expression"}
@@ -103,6 +103,9 @@ _SLOTS: dict[str, Any] = (
 )
 
 
+_PERSON = (PERSON, {"type": "integer", "minimum": 1, "maximum": MOST_PEOPLE}, True)
+
+
 def _values(elements: Sequence[Element], optional: bool = False) -> list[tuple[str, Any, bool]]:
     """(name, schema, may be left out) of everything a sentence carries."""
     found: list[tuple[str, Any, bool]] = []
@@ -112,6 +115,9 @@ def _values(elements: Sequence[Element], optional: bool = False) -> list[tuple[s
                 found += _values(inside, optional=True)
             case Who():
                 found.append(("who", {"enum": [PERFORMER, SPECTATOR]}, optional))
+                found.append(_PERSON)
+            case Person():
+                found.append(_PERSON)
             case Flag(name, _):
                 found.append((name, {"const": True}, True))
             case Phrases(options, str(name)):

@@ -7,7 +7,7 @@ from typing import Any
 
 from .expressions import Blank
 from .slots import BLANK_JSON, SLOT_TYPES
-from .templates import Element, Flag, Phrases, Slot, Who, slots_in
+from .templates import PERSON, Element, Flag, Phrases, Slot, Who, may_say_who, slots_in
 
 
 def values_json(elements: Sequence[Element], values: Mapping[str, Any]) -> dict[str, Any]:
@@ -26,6 +26,8 @@ def values_json(elements: Sequence[Element], values: Mapping[str, Any]) -> dict[
             case Slot(name, type_name):
                 if values.get(name) is not None:
                     found[name] = SLOT_TYPES[type_name].to_json(values[name])
+    if values.get(PERSON):
+        found[PERSON] = values[PERSON]
     return found
 
 
@@ -42,4 +44,6 @@ def values_from_json(elements: Sequence[Element], data: Mapping[str, Any]) -> di
                 values[name] = bool(data.get(name))
             case Phrases(_, str(name)):
                 values[name] = Blank() if data.get(name) == BLANK_JSON else data.get(name)
+    if PERSON in data and may_say_who(elements):
+        values[PERSON] = int(data[PERSON])
     return values

@@ -20,7 +20,7 @@ from .expressions import Binary, Expression, Name, Number, expression_text, with
 from .phrases import place_text, position_text, spot_text
 from .routine import Line
 from .slots import SLOT_TYPES
-from .templates import PERFORMER, sentence_of
+from .templates import PERFORMER, PERSON, sentence_of
 from .values import Indexed, NewNumber, PlaceName, Position, Spot, expressions_in
 
 SECRETLY = ", and keep it to yourself"
@@ -46,7 +46,9 @@ def _imperative(line: Line) -> str:
     """The sentence itself, without its subject."""
     assert line.kind
     spoken = {slot: _place(line.values[slot]) for slot, type_name, _, _ in line.spans if type_name == "place"}
-    said = sentence_of(line.kind.elements, {**line.values, **spoken, "who": PERFORMER, "secretly": False})
+    said = sentence_of(
+        line.kind.elements, {**line.values, **spoken, "who": PERFORMER, "secretly": False, PERSON: None}
+    )
     return said.partition(":")[0].removeprefix("Spectator ").strip() + "."
 
 

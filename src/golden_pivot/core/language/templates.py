@@ -4,6 +4,7 @@
 
 words           stand for themselves, in any case
 {who}           the subject: `Spectator`, or nothing, which is the performer
+Spectator       the subject, where it can only be one; either may have a number behind it, for one of several
 deal+s          a verb: `deal` for the performer, `deals` for the spectator
 {name:type}     a slot, read by its slot type
 {name?words}    a flag: true when the words stand there
@@ -27,6 +28,8 @@ from .words import Word, words_of
 
 PERFORMER, SPECTATOR = "performer", "spectator"
 _SUBJECT = "spectator"
+PERSON, MOST_PEOPLE = "person", 9
+"""under which a line keeps which spectator it is, where it says so, from 1"""
 
 
 @dataclass(frozen=True)
@@ -61,6 +64,11 @@ class Who:
 
 
 @dataclass(frozen=True)
+class Person:
+    """The subject of a sentence that only a spectator can be: `Spectator`, or one of several, `Spectator 2`."""
+
+
+@dataclass(frozen=True)
 class Cards:
     counted: str
     or_one: bool = False
@@ -72,7 +80,7 @@ class Optional:
     inside: tuple[Element, ...]
 
 
-Element = Phrases | Slot | Flag | Verb | Who | Cards | Optional
+Element = Phrases | Slot | Flag | Verb | Who | Person | Cards | Optional
 Span = tuple[str, str, int, int]
 """slot name, slot type, first column and column behind the last, as offsets from 0 into the line"""
 
@@ -133,6 +141,8 @@ def compile_template(sentence: str) -> tuple[Element, ...]:
             stack[-1].append(Phrases(_phrases(piece["same"])))
         elif kind == "ending":
             stack[-1].append(Verb(piece["verb"], piece["ending"]))
+        elif text == "Spectator" and stack == [[]]:
+            stack[-1].append(Person())
         else:
             stack[-1].append(Phrases(((text.lower(),),)))
     (elements,) = stack
@@ -146,6 +156,11 @@ def slots_in(elements: Sequence[Element]) -> Iterator[Element]:
             yield from slots_in(element.inside)
         elif isinstance(element, Slot | Flag | Who) or (isinstance(element, Phrases) and element.name):
             yield element
+
+
+def may_say_who(elements: Sequence[Element]) -> bool:
+    """Whether a spectator can be the subject."""
+    return any(isinstance(element, Who | Person) for element in elements)
 
 
 def slot_names(elements: Sequence[Element]) -> set[str]:
@@ -199,8 +214,14 @@ class Reading:
                 return self._from(inside + rest, i, values, spans) or self._from(rest, i, values, spans)
             case Who():
                 spectator = i < len(self.words) and self.words[i].lower == _SUBJECT
-                who = SPECTATOR if spectator else PERFORMER
-                return self._from(rest, i + spectator, values | {"who": who}, spans)
+                if spectator:
+                    return self._of_person(rest, i, values | {"who": SPECTATOR}, spans)
+                return self._from(rest, i, values | {"who": PERFORMER}, spans)
+            case Person():
+                if self._follow((_SUBJECT,), i) < 0:
+                    self._miss(i, f"“{_SUBJECT}”", elements)
+                    return None
+                return self._of_person(rest, i, values, spans)
             case Verb(stem, ending):
                 verb = stem + ending if values.get("who", SPECTATOR) == SPECTATOR else stem
                 return self._words(elements, (verb,), i, values, spans)
@@ -219,6 +240,15 @@ class Reading:
                 return self._from(rest, i, values | {name: False}, spans)
             case Slot(name, type_name):
                 return self._slot(elements, name, type_name, i, values, spans)
+
+    def _of_person(
+        self, rest: tuple[Element, ...], i: int, values: dict[str, Any], spans: tuple[Span, ...]
+    ) -> Match | None:
+        """Behind `Spectator` at this word, where a number says which one."""
+        number = self.words[i + 1] if i + 1 < len(self.words) else None
+        if number and number.kind == "number" and 1 <= int(number.text[:3]) <= MOST_PEOPLE:
+            return self._from(rest, i + 2, values | {PERSON: int(number.text)}, spans)
+        return self._from(rest, i + 1, values, spans)
 
     def _words(
         self,
@@ -299,7 +329,9 @@ def _written(elements: Sequence[Element], values: Mapping[str, Any]) -> Iterator
                     yield from _written(inside, values)
             case Who():
                 if values.get("who") == SPECTATOR:
-                    yield "Spectator"
+                    yield from _subject(values)
+            case Person():
+                yield from _subject(values)
             case Verb(stem, ending):
                 yield stem + ending if values.get("who", SPECTATOR) == SPECTATOR else stem
             case Cards(counted):
@@ -313,6 +345,12 @@ def _written(elements: Sequence[Element], values: Mapping[str, Any]) -> Iterator
                     yield " ".join(phrase)
             case Slot(name, type_name):
                 yield SLOT_TYPES[type_name].write(values[name])
+
+
+def _subject(values: Mapping[str, Any]) -> Iterator[str]:
+    yield "Spectator"
+    if values.get(PERSON):
+        yield str(values[PERSON])
 
 
 def clause_of(elements: Sequence[Element], values: Mapping[str, Any]) -> str:
@@ -350,4 +388,6 @@ def outline(elements: Sequence[Element], fresh: Mapping[str, str], who: str = PE
                 words.append("card" if or_one else "cards")
             case Who():
                 words += ["Spectator"] if who == SPECTATOR else []
+            case Person():
+                words.append("Spectator")
     return join(words)

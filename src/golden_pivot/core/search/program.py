@@ -100,6 +100,8 @@ class Choose(Instruction):
     """how heavy an option weighs where chance decides; None: as many as its ways"""
     alike: Callable[[Cells], None] | None = None
     """turns a state into the one that stands for all from which the options lead to the same states as from it"""
+    person: int = 1
+    """which spectator decides, where there are several"""
 
     def shares(self, state: Sequence[Any], options: Sequence[int]) -> list[int]:
         """How heavy each option weighs where chance decides."""

@@ -47,6 +47,8 @@ class Decision:
     value: int
     is_round: bool = False
     """it is whether, and with what move, a repetition without a stated number goes on"""
+    person: int = 1
+    """which spectator decides, where there are several"""
 
     @property
     def said(self) -> str:
@@ -201,7 +203,17 @@ class _Player:
         self.cells[step.cell] = value
         if step.by != CHANCE or step.plain or len(options) > 1:  # a face that is known already is no decision
             self.decisions.append(
-                Decision(step.key + turn, step.label + turn, step.line, step.by, step.secret, options, words, value)
+                Decision(
+                    step.key + turn,
+                    step.label + turn,
+                    step.line,
+                    step.by,
+                    step.secret,
+                    options,
+                    words,
+                    value,
+                    person=step.person,
+                )
             )
 
     def _act(self, step: Act) -> None:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from ..language.templates import SPECTATOR
+from ..language.templates import MOST_PEOPLE, SPECTATOR
 from ..search.program import Cells
 from .declare import step
 
@@ -54,3 +54,20 @@ def let(b: Builder) -> None:
         cells[cell] = number(cells)
 
     b.act(run)
+
+
+@step(
+    "Spectator whispers {names:names} to spectator {other:number}",
+    family="Choices",
+    example="Spectator 1 whispers n to spectator 2",
+    says="Whisper it to the other one.",
+    by=SPECTATOR,
+)
+def whisper(b: Builder) -> None:
+    """One spectator lets another one know numbers that were chosen secretly. You do not hear them."""
+    other = b.constant("other")
+    if not 1 <= other <= MOST_PEOPLE or other == b.person:
+        raise b.fault(
+            "other", "Nobody else is called so.", f"another spectator, from 1 to {MOST_PEOPLE}", "Change the number."
+        )
+    b.whisper("names", other)

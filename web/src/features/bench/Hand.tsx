@@ -14,12 +14,13 @@ interface HandProps {
 
 /** The spectator's hand: one control for each decision on this path. */
 export function Hand({ decisions, onChoose, onAnother, onWorst, worst }: HandProps) {
+  const several = decisions.some((decision) => decision.person > 1);
   return (
     <section className="hand panel" aria-label="The spectator’s hand">
       <Scrolling className="decisions" name="Choices">
         {decisions.length === 0 && <p className="none">No choice is left open: every run is the same.</p>}
         {decisions.map((decision) => (
-          <Choice key={decision.key} decision={decision} onChoose={onChoose} />
+          <Choice key={decision.key} decision={decision} several={several} onChoose={onChoose} />
         ))}
       </Scrolling>
       <div className="runs">
@@ -42,7 +43,7 @@ const FEW = 3;
 const LONG_WORDS = 12;
 
 /** A slider for numbers and positions, buttons for a few short options, a list for the rest. */
-function Choice({ decision, onChoose }: { decision: Decision; onChoose: HandProps['onChoose'] }) {
+function Choice({ decision, several, onChoose }: { decision: Decision; several: boolean; onChoose: HandProps['onChoose'] }) {
   const label = useId();
   const { options, words, value, key } = decision;
   const index = options.indexOf(value);
@@ -53,7 +54,8 @@ function Choice({ decision, onChoose }: { decision: Decision; onChoose: HandProp
   return (
     <div className="choice">
       <span id={label}>
-        line {decision.line}: {decision.label}
+        line {decision.line}: {several && decision.by === 'spectator' ? `spectator ${decision.person}, ` : ''}
+        {decision.label}
         {decision.by === 'chance' ? ', by chance' : decision.secret ? ', secret' : ''}
       </span>
       {options.length <= FEW && longest <= LONG_WORDS ? (
