@@ -107,7 +107,7 @@ class Layout:
 
 def _around(index: int, cards: int) -> tuple[int, int]:
     """Clockwise around an oblong that is wider than it is high, from its upper left corner."""
-    down = max(2, cards // 6 + 1) if cards > 3 else 2
+    down = 2 if cards < 8 else 3 + (cards - 1) // 24
     across = max(2, (cards + 1) // 2 - down + 2)
     for side, length in enumerate((across - 1, down - 1, across - 1, down - 1)):
         if index < length:

@@ -39,7 +39,8 @@ def choose_word(b: Builder) -> None:
     "Spectator {secretly?secretly} chooses one of {words:words}: {name:name}",
     family="Choices",
     example="Spectator chooses one of “red”, “green”, “orange”: w",
-    says="Choose one of these words: {words}{secretly}.",
+    says="Choose one of {words}{secretly}.",
+    free=freely("You chose any of the words"),
     by=SPECTATOR,
 )
 def choose_of_words(b: Builder) -> None:
@@ -67,6 +68,7 @@ def choose_of_words(b: Builder) -> None:
     family="Choices",
     example="Spectator answers a, truly or not, whether their card is in hand",
     says="Tell me, {how}, whether {claim}{secretly}.",
+    free=lambda values: "You answered as you liked" if values["how"] != "truly" else None,
     by=SPECTATOR,
 )
 def answer(b: Builder) -> None:

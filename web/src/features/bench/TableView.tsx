@@ -4,12 +4,15 @@ import { Scrolling } from '../../ui/Scrolling';
 import { CAPTION, CARD_HEIGHT, FACE_UP, ROW_LEFT, captions, cardId, layOut, ordinal, tableInWords, type Heap, type Laid, type Layout } from './layout';
 import './table.css';
 
+/** the height it takes from what stands below it, if it needs so much; beyond, it scrolls */
+const MOST_TAKEN = 292;
+
 /** Every heap edge on, so that its cards can be counted; what is laid out below; the cards with a name in gold. */
 export function TableView({ play, frame }: { play: Play; frame: Frame }) {
   const { ref, width, height } = useElementSize();
   const layout = layOut(play.frames, frame, width || 640, height || 240);
   return (
-    <Scrolling ref={ref} className="table-view" name="Cards on the table">
+    <Scrolling ref={ref} className="table-view" name="Cards on the table" style={{ minHeight: Math.min(layout.needs, MOST_TAKEN) }}>
       <svg width={layout.width} height={layout.height} role="img" aria-label={`On the table: ${tableInWords(frame)}`}>
         {layout.heaps.map((heap) => (
           <Ground key={heap.name} heap={heap} layout={layout} names={frame.names} />

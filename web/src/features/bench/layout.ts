@@ -27,6 +27,8 @@ export interface Layout {
   laid: Laid[];
   width: number;
   height: number;
+  /** the height it takes with everything as close together as it may lie */
+  needs: number;
   top: number;
   /** distance from one card edge to the next */
   pitch: number;
@@ -86,7 +88,8 @@ export function layOut(frames: Frame[], frame: Frame, width: number, height: num
   // Rows give way to heaps down to what they need; what does not fit then makes the picture longer, never a heap negative.
   const deepest = Math.max(1, ...frames.flatMap((other) => other.places.filter((place) => !laidOut(place)).map((place) => place.cards.length)));
   const step = Math.max(LEAST_ROW, Math.min(ROW, (height * 0.5) / Math.max(1, lying)));
-  const whole = Math.max(height, lying * step + (heaps.length ? TOP + foot + LEAST_PITCH * deepest : 0));
+  const forLeastHeaps = heaps.length ? TOP + foot + LEAST_PITCH * deepest : 0;
+  const whole = Math.max(height, lying * step + forLeastHeaps);
   const forHeaps = whole - lying * step;
   const pitch = Math.min(12, (forHeaps - TOP - foot) / deepest);
   const edge = Math.min(118, roomy ? column * 0.4 : column * 0.62);
@@ -107,6 +110,7 @@ export function layOut(frames: Frame[], frame: Frame, width: number, height: num
     })),
     width,
     height: whole,
+    needs: lying * LEAST_ROW + forLeastHeaps,
     top: TOP,
     pitch,
     edge,
