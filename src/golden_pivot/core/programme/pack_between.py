@@ -16,6 +16,7 @@ from ..building import compile_routine
 from ..cards import FACE_UP, TOKEN
 from ..english import list_text, ordinal
 from ..faults import OutOfBudget
+from ..language.facets import Facet
 from ..language.routine import Routine
 from ..search.program import Program
 from ..show.getting_ready import Cards, Move, Table, done, plans, seconds_of
@@ -69,6 +70,10 @@ def pack_between(
 ) -> PackBetween:
     """Raises BadRoutine where one of the texts has faults, Cancelled."""
     paces = paces or Paces()
+    if second.having(Facet.ARRANGED_BY_SORT):
+        return _another(
+            f"That of {second.title or 'the second'} is arranged by colours or suits, which takes a while."
+        )
     needs, has = setup_of(second), setup_of(first)
     matter = _foreign(has.lying) | {one.card for one in needs.lying}
     # Where no card of the first matters any more it is enough to know how many lie where, and which way up.

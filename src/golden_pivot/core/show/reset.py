@@ -74,7 +74,12 @@ def tables_of(program: Program, states: Iterable[State]) -> list[dict[str, bytes
 
 
 def reset_of(routine: Routine, budget: Budget, paces: Paces | None = None) -> ResetPlan | None:
-    """The plan of fewest moves among those tried; None where there are too many ends, or none serves all. Raises BadRoutine."""
+    """The plan of fewest moves among those tried; None where there are too many ends, or none serves all. Raises BadRoutine.
+
+    A pack that is arranged by colours or suits has none: whichever cards they are, they are sorted anew.
+    """
+    if routine.having(Facet.ARRANGED_BY_SORT):
+        return None
     program = reset_program(routine)
     try:
         ends = ends_of(program, replace(budget.narrowed(MOST_ENDS, MOST_STEPS), seconds=None))

@@ -11,6 +11,7 @@ from ..desks.assembly import NEW_PACK, Block, blocks, order_of, passes
 from ..english import list_text, ordinal
 from ..language.facets import Facet
 from ..language.routine import STEP, Routine
+from ..language.spoken import request_of
 from ..search.program import Program
 from .off_table import HIDDEN
 from .prediction_sheet import predictions_of
@@ -93,13 +94,15 @@ def setup_of(routine: Routine) -> SetupSheet:
     deck = next(index for index, name in program.places() if name == "deck")
     cards = len(program.start[deck])
     assembly = _assembly(inside, cards)
+    arranged = [request_of(line, frozenset()) for line in routine.having(Facet.ARRANGED_BY_SORT)]
     return SetupSheet(
         cards,
         lying,
         tuple(_materials(routine, lying, cards)),
         assembly,
-        (*_steps(assembly, lying, cards), *_written(routine, lying)),
-        tuple(_checks(inside, cards)),
+        (*(_arranged(arranged, lying) if arranged else _steps(assembly, lying, cards)), *_written(routine, lying)),
+        tuple(_checks(inside, cards))
+        + (("Spread it and see that the colours or suits come as they should.",) if arranged else ()),
     )
 
 
@@ -193,6 +196,19 @@ def _steps(plan: Assembly, lying: Sequence[Lying], cards: int) -> list[str]:
     rows += [
         f"Put {one.card} in {one.place}{', face up' if one.face_up else ''}." for one in lying if one.place != "deck"
     ]
+    return rows
+
+
+def _arranged(arranged: Sequence[str], lying: Sequence[Lying]) -> list[str]:
+    """A pack of known sorts: it is arranged so that cards that have a name come to lie where they are to."""
+    rows = [*arranged]
+    for one in lying:
+        if one.place == "deck":
+            rows.append(
+                f"See that the {ordinal(one.position)} card is {one.card}{', face up' if one.face_up else ''}."
+            )
+        else:
+            rows.append(f"Put {one.card} in {one.place}{', face up' if one.face_up else ''}.")
     return rows
 
 
