@@ -72,6 +72,19 @@ def test_an_error_in_a_case_brings_no_other_below_it() -> None:
     assert fault_of(PACK + case + "Deal n cards from deck\nEnds with: FORCE is in deck\n").line == 5
 
 
+def test_a_number_of_one_case_may_have_the_name_of_another() -> None:
+    cases = "Spectator names a number a from 1 to 2\n" + "".join(
+        f"If a is {i}:\n  Spectator names a number n from 1 to {i + 1}\n  Deal n cards from deck to table\n"
+        for i in (1, 2)
+    )
+    found = prove(read_routine(PACK + cases + "Ends with: size of table is at most a + 1\n"))
+    assert (found.verdict, found.paths) == ("proved", 5)
+    assert (
+        "not settled on every path"
+        in fault_of(PACK + cases + "Deal n cards from deck\nEnds with: FORCE is in deck\n").message
+    )
+
+
 def test_a_whispered_number_is_known_to_both_and_to_nobody_else() -> None:
     text = TWO + "Spectator 1 whispers a to spectator 2\nSpectator 2 deals a cards from deck to table\n"
     assert prove(read_routine(text + "Ends with: size of table is a\n")).verdict == "proved"

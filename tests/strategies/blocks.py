@@ -147,8 +147,11 @@ class Blocks(Claiming):
         self.over = not after
         if self.over:
             return
+        before_numbers = {*before["told"], *before["secret"]}
+        self.spare = [n for case in (one, two) for n in (*case["told"], *case["secret"]) if n not in before_numbers]
         for key in ("told", "secret", "cards", "lets"):
             setattr(self, key, [name for name in after[0][key] if all(name in case[key] for case in after)])
+        self.spare = [n for n in dict.fromkeys(self.spare) if n not in (*self.told, *self.secret, *self.lets)]
         self.filled = list(dict.fromkeys(place for case in after for place in case["filled"]))
         # What every case leaves alone is the same afterwards.
         same = len(after) == 1 or not (one["changed"] or two.get("changed"))

@@ -37,6 +37,8 @@ class Writer:
         self.draw, self.rows = draw, rows
         self.told: list[str] = []
         self.secret: list[str] = []
+        self.spare: list[str] = []
+        """names of numbers that were one case’s, and are free again"""
         self.lets: list[str] = []
         """numbers that may be set anew"""
         self.placed: list[str] = []
@@ -187,6 +189,8 @@ class Writer:
         return self.pick(*spots)
 
     def new_name(self) -> str:
+        if self.spare and self.pick(True, False):
+            return str(self.spare.pop())
         return next(self.names)
 
     def _fresh_number(self) -> tuple[str, str, str]:

@@ -148,9 +148,10 @@ class Asking:
     # Names
 
     def new_name(self, slot: str, name: str, kind: str) -> None:
-        """One name stands for one thing; only a line in a loop may use its own name again."""
+        """One name stands for one thing; only a line in a loop may use its own name again, and a number’s name that was one case’s."""
         earlier = self.where_named.get(name)
-        if earlier is not None and (earlier != self.line.number or not self.rounds):
+        is_gone = kind == self.kinds_of_names.get(name) == "number" and name not in self.scope.numbers
+        if earlier is not None and (earlier != self.line.number or not self.rounds) and not is_gone:
             raise self.fault(
                 slot,
                 f"The name {name} is used twice: line {earlier} has it for a {self.kinds_of_names[name]}.",
