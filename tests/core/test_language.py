@@ -21,10 +21,10 @@ from golden_pivot.core.language.expressions import (
     expression_from_json,
     expression_json,
     expression_text,
-    read_expression,
 )
 from golden_pivot.core.language.parser import read_routine, readings_of
 from golden_pivot.core.language.printer import FORMAT, NotARoutine, routine_json, routine_text, text_from_json
+from golden_pivot.core.language.read_expression import read_expression
 from golden_pivot.core.language.schema import routine_schema
 from golden_pivot.core.language.suggest import suggestions
 from golden_pivot.core.language.words import words_of

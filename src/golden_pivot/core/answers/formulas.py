@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from itertools import combinations, islice
 
-from ..language.expressions import digit_sum
+from ..language.arithmetic import digit_sum
 
 MOST_ROWS = 20_000
 _DIVISORS = (2, 3, 4, 5)

@@ -6,8 +6,8 @@ from collections.abc import Sequence
 from typing import TYPE_CHECKING, Any
 
 from ..faults import Impossible
+from ..language.arithmetic import LARGEST_POWER, TooLarge
 from ..language.expressions import (
-    LARGEST_POWER,
     CardFact,
     Count,
     Expression,
@@ -16,7 +16,6 @@ from ..language.expressions import (
     Piles,
     Size,
     SpotFact,
-    TooLarge,
     can_fail,
     evaluator,
     is_settled,

@@ -11,7 +11,7 @@ from itertools import combinations
 from ..budget import Budget
 from ..cards import RANKS, SUITS
 from ..english import counted, ordinal
-from ..language.expressions import letters_in
+from ..language.arithmetic import letters_in
 from ..to_learn import DrillQuestion
 from .card_words import PACKS, CardWords
 from .desk import Desk, Send, Table, Trouble, asked, desk, within

@@ -1,23 +1,18 @@
 """Numbers as a performer writes them: `a + 3 * b`, `half of n rounded up`, `digit sum of n`.
 
-The nodes are a closed set; Lark (LALR) reads them, `expression_text` writes them, `evaluator` turns them into
-a function of a state. Words are fed to the parser one at a time, so that a sentence template can let an
-expression end where it can no longer go on: `Deal n + 2 cards` stops before `cards`.
+The nodes are a closed set; `read_expression.py` reads them, `expression_text` writes them, `evaluator` turns them into
+a function of a state.
 """
 
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from typing import Any, Literal, Protocol, cast
-
-from lark import Lark, Transformer, UnexpectedInput, v_args
-from lark import Token as LarkToken
-from lark.parsers.lalr_interactive_parser import InteractiveParser
+from typing import Any, Literal, Protocol
 
 from ..cards import SUITS, card_suit, card_value
-from .sorts import SORTS, read_sort
-from .words import RESERVED
+from .arithmetic import FIGURES, letters_in, power
+from .sorts import SORTS
 
 MAX_DEPTH = 20
 MAX_NUMBER = 10**6
@@ -162,204 +157,6 @@ Expression = (
 LookedUp = Name | Size | Count | CardFact | SpotFact | Piles
 """what depends on the state"""
 
-KEYWORDS = frozenset(
-    (
-        "half of rounded up down digit sum root units tens reversal remainder quotient divided by min max letters size value"
-        " suit their card number piles twice plus minus"
-    ).split()
-)
-OPERATORS = ("+", "-", "−", "*", "×", "^", "plus", "minus")
-IN_WORDS = {word: number for number, word in enumerate(
-    "one two three four five six seven eight nine ten eleven twelve".split(), start=1
-)}  # fmt: skip
-"""numbers that may be written in words"""
-_SIGNS = {
-    "+": "PLUS",
-    "-": "MINUS",
-    "−": "MINUS",
-    "*": "TIMES",
-    "×": "TIMES",
-    "^": "HAT",
-    "plus": "PLUS",
-    "minus": "MINUS",
-    "(": "OPEN",
-    ")": "CLOSE",
-    ",": "COMMA",
-}
-
-# What has no end of its own (`digit sum of n`, `remainder of n divided by 3`) can only come last: whether `digit sum of
-# n + 1` is one or the other nobody can tell, so it takes brackets.
-_GRAMMAR = """
-?start: any
-?any: sum | tail
-?tail: last | sum PLUS last -> binary | sum MINUS last -> binary
-?last: open | product TIMES open -> binary
-?open: REMAINDER OF any DIVIDED BY atom -> remainder
-     | QUOTIENT OF any DIVIDED BY atom -> quotient
-     | figures OF atom -> figures_of
-     | figures OF open -> figures_of
-figures: DIGIT SUM -> words | DIGIT ROOT -> words | UNITS DIGIT -> words | TENS DIGIT -> words | REVERSAL -> words
-?sum: product | sum PLUS product -> binary | sum MINUS product -> binary
-?product: power | product TIMES power -> binary
-?power: atom | atom HAT atom -> binary | TWICE atom -> twice
-?atom: NUMBER -> number
-     | BLANK -> blank
-     | NAME -> name
-     | OPEN any CLOSE -> group
-     | HALF OF any ROUNDED UP -> half
-     | HALF OF any ROUNDED DOWN -> half
-     | MIN OPEN any COMMA any CLOSE -> extreme
-     | MAX OPEN any COMMA any CLOSE -> extreme
-     | LETTERS OF QUOTED -> letters
-     | SIZE OF NAME -> size
-     | SIZE OF NAME NUMBER -> size
-     | fact OF CARDNAME -> card_fact
-     | fact OF NAME OF NAME -> card_fact
-     | fact OF THEIR CARD -> card_fact
-     | fact OF SPOT -> spot_fact
-     | COUNT OF PILES -> piles
-     | COUNT OF SORT OF NAME -> count
-     | COUNT OF SORT OF NAME NUMBER -> count
-fact: VALUE -> words | SUIT -> words | LETTERS OF VALUE -> words | LETTERS OF SUIT -> words
-%declare NUMBER BLANK NAME PLUS MINUS TIMES OPEN CLOSE COMMA
-%declare HALF OF ROUNDED UP DOWN REMAINDER QUOTIENT DIVIDED BY DIGIT SUM ROOT UNITS TENS REVERSAL MIN MAX HAT TWICE
-%declare LETTERS SIZE VALUE SUIT QUOTED THEIR CARD SPOT COUNT PILES SORT CARDNAME
-"""
-
-
-@v_args(inline=True)
-class _Build(Transformer[LarkToken, Any]):
-    def number(self, token: str) -> Expression:
-        return Number(int(token))
-
-    def blank(self, _token: str) -> Expression:
-        return Blank()
-
-    def name(self, token: str) -> Expression:
-        return Name(str(token))
-
-    def group(self, _open: str, inner: Expression, _close: str) -> Expression:
-        return inner
-
-    def binary(self, left: Expression, sign: str, right: Expression) -> Expression:
-        ops: dict[str, Literal["+", "-", "*", "^"]] = {"PLUS": "+", "MINUS": "-", "TIMES": "*", "HAT": "^"}
-        return Binary(ops[sign.type], left, right)  # type: ignore[attr-defined]
-
-    def half(self, _half: str, _of: str, inner: Expression, _rounded: str, way: str) -> Expression:
-        return Half(inner, "up" if way == "up" else "down")
-
-    def remainder(self, _r: str, _of: str, of: Expression, _d: str, _by: str, by: Expression) -> Expression:
-        return Remainder(of, by)
-
-    def quotient(self, _q: str, _of: str, of: Expression, _d: str, _by: str, by: Expression) -> Expression:
-        return Quotient(of, by)
-
-    def twice(self, _twice: str, number: Expression) -> Expression:
-        return Binary("*", Number(2), number)
-
-    def figures_of(self, what: str, _of: str, inner: Expression) -> Expression:
-        return Figures(what, inner)
-
-    def extreme(self, which: str, _o: str, left: Expression, _c: str, right: Expression, _e: str) -> Expression:
-        return Extreme("min" if which == "min" else "max", left, right)
-
-    def letters(self, _letters: str, _of: str, quoted: str) -> Expression:
-        return Letters(quoted[1:-1].strip())
-
-    def size(self, _size: str, _of: str, *place: str) -> Expression:
-        return Size(" ".join(place))
-
-    def count(self, _number: str, _of: str, sort: str, _of_place: str, *place: str) -> Expression:
-        return Count(str(sort), " ".join(place))
-
-    def words(self, *words: str) -> str:
-        return " ".join(words)
-
-    def card_fact(self, what: str, _of: str, *card: str) -> Expression:
-        return CardFact(what, " ".join(card))
-
-    def spot_fact(self, what: str, _of: str, spot: LarkToken) -> Expression:
-        return SpotFact(what, spot.value)
-
-    def piles(self, *_words: str) -> Expression:
-        return Piles()
-
-
-_PARSER = Lark(_GRAMMAR, parser="lalr", lexer="basic", transformer=_Build())
-
-
-def _with(parser: InteractiveParser, token: LarkToken) -> InteractiveParser | None:
-    """The parser one token further; None where the expression cannot go on with it."""
-    further = parser.copy(deepcopy_values=False)  # type: ignore[no-untyped-call]
-    try:
-        further.feed_token(token)
-    except UnexpectedInput:
-        return None
-    return cast(InteractiveParser, further)
-
-
-def read_expression(
-    words: Sequence[str], read_spot: Callable[[int], tuple[Any, int]] | None = None
-) -> tuple[Expression, int] | int:
-    """The longest expression at the start of `words`, with the number of words it took.
-
-    Where none can be read: the index of the word that should have gone on with it. `read_spot` reads a card by
-    where it lies: index of its first word → (spot, index behind it); it may raise what it likes.
-
-    >>> read_expression("n + 2 cards".split())
-    (Binary(op='+', left=Name(name='n'), right=Number(value=2)), 3)
-    >>> read_expression("half of cards rounded cards".split())
-    2
-    """
-    parser = _PARSER.parse_interactive("")
-    depth = taken = 0
-    while taken < len(words):
-        word = words[taken]
-        lower = word.lower()
-        if lower == "the" and read_spot and _with(parser, LarkToken("SPOT", None)):
-            spot, taken = read_spot(taken)
-            parser = _with(parser, LarkToken("SPOT", spot)) or parser
-            continue
-        if (sort := read_sort(words[taken:])) and (further := _with(parser, LarkToken("SORT", sort[0]))):
-            parser, taken = further, taken + sort[1]
-            continue
-        if (word == ")" and depth == 0) or (word == "," and depth == 0):
-            break
-        if word.isascii() and word.isdigit():
-            kind = "NUMBER"
-        elif word == "?":
-            kind = "BLANK"
-        elif lower in IN_WORDS and _with(parser, LarkToken("NUMBER", "1")):
-            kind, lower = "NUMBER", str(IN_WORDS[lower])
-        elif lower in _SIGNS:
-            kind = _SIGNS[lower]
-        elif lower in KEYWORDS:
-            kind = "COUNT" if lower == "number" else lower.upper()
-        elif word[0] in '“"' and len(word) > 1:
-            kind, lower = "QUOTED", word
-        elif word[0].isalpha() and lower not in RESERVED:
-            # Capitals are cards, never numbers, so that *A is B* has one meaning.
-            kind, lower = ("CARDNAME" if word.isupper() else "NAME"), word
-        else:
-            break
-        if (further := _with(parser, LarkToken(kind, lower))) is None:
-            if lower in OPERATORS and _whole(parser) is not None:
-                return taken  # it takes brackets to say what this belongs to
-            break
-        parser = further
-        depth += {"OPEN": 1, "CLOSE": -1}.get(kind, 0)
-        taken += 1
-    found = _whole(parser)
-    return taken if found is None else (found, taken)
-
-
-def _whole(parser: InteractiveParser) -> Expression | None:
-    """The expression, where it can end here."""
-    try:
-        return cast(Expression, parser.copy(deepcopy_values=False).feed_eof())  # type: ignore[no-untyped-call]
-    except UnexpectedInput:
-        return None
-
 
 def parts(expression: Expression) -> tuple[Expression, ...]:
     """The expressions directly inside this one."""
@@ -488,47 +285,6 @@ def _ends_open(expression: Expression) -> bool:
     return False
 
 
-def digit_sum(number: int) -> int:
-    return sum(map(int, str(abs(number))))
-
-
-def digital_root(number: int) -> int:
-    """The digit sum of the digit sum and so on, down to one figure: what is left when nines are cast out, 9 for none."""
-    return 1 + (abs(number) - 1) % 9 if number else 0
-
-
-def reversal(number: int) -> int:
-    """
-    >>> reversal(120), reversal(-34)
-    (21, 43)
-    """
-    return int(str(abs(number))[::-1])
-
-
-FIGURES: Mapping[str, Callable[[int], int]] = {
-    "digit sum": digit_sum,
-    "digit root": digital_root,
-    "units digit": lambda number: abs(number) % 10,
-    "tens digit": lambda number: abs(number) // 10 % 10,
-    "reversal": reversal,
-}
-"""name → what the figures of a number give"""
-LARGEST_POWER = 10**12
-
-
-class TooLarge(ArithmeticError):
-    """A power of a size that no routine needs."""
-
-
-def power(base: int, exponent: int) -> int:
-    """Raises TooLarge, and ZeroDivisionError for an exponent below 0."""
-    if exponent < 0:
-        raise ZeroDivisionError
-    if exponent and abs(base) > 1 and exponent * (abs(base).bit_length() - 1) > LARGEST_POWER.bit_length():
-        raise TooLarge
-    return int(base**exponent)
-
-
 def can_fail(expression: Expression) -> bool:
     """Whether some numbers make it one that cannot be worked out."""
     return any(isinstance(node, Remainder | Quotient) or _is_power(node) for node in within(expression))
@@ -536,14 +292,6 @@ def can_fail(expression: Expression) -> bool:
 
 def _is_power(node: Expression) -> bool:
     return isinstance(node, Binary) and node.op == "^"
-
-
-def letters_in(word: str) -> int:
-    """
-    >>> letters_in("the queen of hearts")
-    16
-    """
-    return sum(map(str.isalpha, word))
 
 
 Reader = Callable[[Sequence[Any]], int]

@@ -12,16 +12,14 @@ from collections.abc import Sequence
 from ..cards import RANKS, SUITS
 from ..english import ordinal
 from .expressions import (
-    KEYWORDS,
-    OPERATORS,
     Binary,
     Blank,
     Expression,
     Name,
     Number,
     expression_text,
-    read_expression,
 )
+from .read_expression import KEYWORDS, OPERATORS, read_expression
 from .values import Indexed, NewNumber, PlaceName, Position, Spot
 from .words import RESERVED, Word
 

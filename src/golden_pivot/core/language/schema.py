@@ -7,8 +7,9 @@ from typing import Any
 
 from ..cards import RANKS, SUITS
 from ..steps import REGISTRY, StepKind
+from .arithmetic import FIGURES
 from .claims import JOINTS, MOST_JOINED, kinds_of_claims
-from .expressions import CARD_FACTS, FIGURES
+from .expressions import CARD_FACTS
 from .phrases import ENDS
 from .printer import FORMAT
 from .slots import SPOT_KINDS

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import TYPE_CHECKING, Any
 
-from ..language.expressions import letters_in
+from ..language.arithmetic import letters_in
 from ..language.templates import SPECTATOR
 from ..search.program import Cells
 from .declare import freely, step
