@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import pytest
 
+from golden_pivot.core.answers.notes import badges_of
 from golden_pivot.core.answers.verdicts import prove
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.building import compile_routine
@@ -108,3 +109,12 @@ def test_an_arranged_pack_is_arranged_anew() -> None:
     assert steps[0].startswith("Arrange the pack so that from the top its cards are red, black in turn")
     assert reset_of(arranged, Budget()) is None
     assert "arranged" in pack_between(read_routine(PACK + "Ends with: FORCE is in deck\n"), arranged, Budget()).says
+
+
+def test_who_looks_through_cards_has_seen_some() -> None:
+    """Where a card lies nobody can tell who has not looked: it is then no trick at a distance."""
+    asked = "Spectator deals 5 cards from deck to table\nIf FORCE is in table:\n  “It is there.”\nEnds with: FORCE is in table\n"
+    assert "at a distance" not in badges_of(read_routine(PACK + asked))
+    assert "at a distance" in badges_of(
+        read_routine(PACK + "Spectator deals 5 cards from deck to table\nEnds with: FORCE is in table\n")
+    )

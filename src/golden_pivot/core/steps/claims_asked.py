@@ -18,6 +18,7 @@ if TYPE_CHECKING:
     "If {claim:asked}:",
     family="Order of events",
     example="If FORCE is in hand:",
+    facets=(Facet.DOER_SEES,),  # where a card lies is seen by looking through
     is_case=True,
 )
 def if_so(b: Builder) -> None:
@@ -33,6 +34,7 @@ def if_so(b: Builder) -> None:
     "If {claims:claims}:",
     family="Order of events",
     example="If n is even and size of hand is less than 9:",
+    facets=(Facet.DOER_SEES,),
     is_case=True,
 )
 def if_several(b: Builder) -> None:
@@ -80,6 +82,7 @@ def _keep_to(b: Builder, slot: str) -> None:
     "As long as {claim:claim}:",
     family="Order of events",
     example="As long as FORCE is in deck:",
+    facets=(Facet.DOER_SEES,),
 )
 def while_so(b: Builder) -> None:
     """The lines indented below again and again, as long as it is so; it is asked anew before each time round.
@@ -93,6 +96,7 @@ def while_so(b: Builder) -> None:
     "As long as {claims:claims}:",
     family="Order of events",
     example="As long as FORCE is in deck and size of deck is more than 5:",
+    facets=(Facet.DOER_SEES,),
 )
 def while_several(b: Builder) -> None:
     """The lines indented below again and again: with *and* as long as all of it is so, with *or* as long as any is.

@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from typing import TYPE_CHECKING, Any
 
 from ..language.arithmetic import letters_in
+from ..language.facets import Facet
 from ..language.templates import SPECTATOR
 from ..search.program import Cells
 from .declare import freely, step
@@ -67,6 +68,7 @@ def choose_of_words(b: Builder) -> None:
     "Spectator {secretly?secretly} answers {name:name}, {how=truly|truly or not}, whether {claim:anything}",
     family="Choices",
     example="Spectator answers a, truly or not, whether their card is in hand",
+    facets=(Facet.SPECTATOR_SEES,),
     says="Tell me, {how}, whether {claim}{secretly}.",
     free=lambda values: "You answered as you liked" if values["how"] != "truly" else None,
     by=SPECTATOR,
