@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from itertools import groupby
 from typing import Any
 
 import pytest
@@ -169,6 +170,9 @@ def test_a_document_that_is_no_routine_is_refused_and_nothing_is_added(client: T
 def test_families_steps_and_schema_are_there_to_ask(client: TestClient) -> None:
     assert {family["name"] for family in client.get("/api/families").json()} >= {"Told pile", "Digit sum"}
     steps = client.get("/api/language").json()
+    by_family = [step["family"] for step in steps]
+    assert [family for family, _ in groupby(by_family)] == list(dict.fromkeys(by_family))
+    assert next(step["name"] for step in steps if step["family"] == "Counting") == "deal"  # the most used first
     assert next(step for step in steps if step["name"] == "deal")["spectator"]
     assert client.get("/api/routine.schema.json").json()["$defs"]["line"]
 

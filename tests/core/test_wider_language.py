@@ -92,6 +92,14 @@ def test_a_whispered_number_is_known_to_both_and_to_nobody_else() -> None:
     assert "Spectator 3 does not know a" in fault_of(text + "Spectator 3 deals a cards from deck to table\n").message
 
 
+def test_what_is_whispered_in_one_case_is_not_known_behind_it() -> None:
+    case = "Spectator 1 names a number n from 1 to 2\nIf n is 1:\n  Spectator 1 whispers a to spectator 2\n"
+    assert (
+        "Spectator 2 does not know a"
+        in fault_of(TWO + case + "Spectator 2 deals a cards from deck to table\n").message
+    )
+
+
 def test_a_break_is_lost_where_somebody_else_has_the_cards() -> None:
     held = PACK + "Hold a break under the 4th card of deck: GAP\n"
     cut = "Cut off the cards of deck down to GAP to table\nEnds with: size of table is 4\n"
@@ -108,6 +116,7 @@ def test_an_arranged_pack_is_arranged_anew() -> None:
     steps = setup_of(arranged).steps
     assert steps[0].startswith("Arrange the pack so that from the top its cards are red, black in turn")
     assert reset_of(arranged, Budget()) is None
+    assert not prove(arranged).covers_every_order
     assert "arranged" in pack_between(read_routine(PACK + "Ends with: FORCE is in deck\n"), arranged, Budget()).says
 
 

@@ -212,7 +212,7 @@ class Builder(Judging):
             tuple(dict.fromkeys([*(c.name for c in self._set_up() if c.name), *self.card_cells])),
             self.where_named.get(target or "") if target in self.tokens else None,
             tuple(claims),
-            covers_every_order=sum(card.name is None for card in self.pack) > 1,
+            covers_every_order=sum(card.name is None for card in self.pack) > 1 and not self.sorts_known,
             covers=self._covers(),
             assumed=tuple(self.assumed),
             tells=dict(self.tells),

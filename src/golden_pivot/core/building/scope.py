@@ -72,6 +72,8 @@ def after_cases(one: Scope, other: Scope) -> Scope:
     both.told = one.told & other.told
     both.cards = one.cards & other.cards
     both.known_faces = one.known_faces & other.known_faces
+    both.kept_by = {cell: by & other.kept_by[cell] for cell, by in one.kept_by.items() if cell in other.kept_by}
+    both.seen_by = {name: by & other.seen_by[name] for name, by in one.seen_by.items() if name in other.seen_by}
     both.held = {name: cells for name, cells in one.held.items() if name in other.held}
     both.looked_at_spots = {
         spot: cells for spot, cells in one.looked_at_spots.items() if spot in other.looked_at_spots
