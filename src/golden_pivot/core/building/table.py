@@ -153,7 +153,8 @@ class Table(Numbers):
             self.scope.filled.add(name)
             cell = self._place_cell(name, layout)
             place = fixed_place(name, cell, self.cells[cell].layout)
-        if place.layout != layout and (not layout.is_heap or not isinstance(name, Indexed)):
+        onto_ring = layout.is_heap and place.layout.is_round  # there they come before the first
+        if place.layout != layout and not onto_ring and (not layout.is_heap or not isinstance(name, Indexed)):
             raise self.fault(
                 slot,
                 f"The cards of {place.name} lie {place.layout.lies}, not {layout.lies}.",

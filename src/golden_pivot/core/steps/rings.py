@@ -35,7 +35,8 @@ def lay_ring(b: Builder) -> None:
     """Cards go one at a time from the top of a heap, clockwise in the round; the first one lies next to the last.
 
     Without a *to*, they make the place called *ring*. Its positions are counted clockwise from where it begins; *the
-    card 3 on from position n of ring* counts on from there, round and round. Cards may be taken out of it and put in.
+    card 3 on from position n of ring* counts on from there, round and round. Cards may be taken out of it and put in, before
+    the first.
     """
     source, count = b.source("from"), b.number("count")
     to = b.destination("to", "ring", layout=RING, apart_from=source)
