@@ -6,7 +6,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
 from ..steps import REGISTRY, StepKind
-from .parser import has_subject
+from .parser import has_subject, sentence
 from .routine import Routine
 from .templates import PERFORMER, SPECTATOR, Miss, Phrases, Reading, Verb, join, outline
 from .words import words_of
@@ -27,6 +27,8 @@ def suggestions(typed: str, routine: Routine, line: int) -> list[Suggestion]:
 
     `typed` is the line up to the cursor, without its margin; the last word may be half written.
     """
+    if sentence(typed.strip()):
+        return []  # it says something as it stands: what it could become is nobody's question
     fresh = _names_above(routine, line)
     found: dict[str, Suggestion] = {}
     for kind in REGISTRY.values():
