@@ -127,3 +127,33 @@ def test_who_looks_through_cards_has_seen_some() -> None:
     assert "at a distance" in badges_of(
         read_routine(PACK + "Spectator deals 5 cards from deck to table\nEnds with: FORCE is in table\n")
     )
+
+
+@pytest.mark.parametrize(
+    "line",
+    ["Deal 9 cards from deck to table, 3 at a time", "Turn the top 5 cards of deck over where they lie",
+     "Turn the bottom 6 cards of deck over where they lie"],
+)  # fmt: skip
+def test_cards_that_pass_singly_or_lie_open_between_are_seen(line: str) -> None:
+    """The 4th of nine is the top of the second three, and is turned by itself: its back shows."""
+    found = prove(read_routine(f"Pack: 9 cards, any order\nPlace MARK 4th\n{line}\nNever shows: the back of MARK\n"))
+    assert found.verdict == "refuted"
+
+
+@pytest.mark.parametrize(
+    ("line", "says"),
+    [
+        ("If b is even:\n  Spectator 2 deals b cards from deck to table", ""),
+        ("If b is even:\n  Spectator 1 deals 1 card from deck to table", "Spectator 1 does not know b"),
+        ("Spectator 2 answers y, truly, whether X is in deck", "Spectator 2 does not know what X is"),
+        ("If X is in deck:\n  Spectator 2 deals 1 card from deck to table", "Spectator 2 does not know what X is"),
+        ("If X is in deck:\n  Spectator 1 deals 1 card from deck to table", ""),
+        ("If X is red:\n  Spectator 2 deals 1 card from deck to table", "Spectator 2 does not know what X is"),
+    ],
+)
+def test_who_acts_in_a_case_or_answers_goes_by_what_that_one_knows(line: str, says: str) -> None:
+    text = TWO + "Spectator 2 secretly names a number b from 1 to 4\n" + line + "\n"
+    if says:
+        assert says in fault_of(text).message
+    else:
+        compile_routine(read_routine(text + "Ends with: size of deck is at most 9\n"))

@@ -24,7 +24,9 @@ def turn_some(t: Table, s: Json) -> None:
     n = t.count(s["count"], heap)
     for i in range(n):
         card = heap[i] if s["end"] == "top" else heap[-1 - i]
+        t.see([card])
         card.face_up = not card.face_up
+        t.see([card])
 
 
 def _apart(t: Table, s: Json, source: str = "from") -> tuple[Heap, str]:

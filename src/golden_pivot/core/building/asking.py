@@ -9,7 +9,7 @@ from typing import Any
 from ..faults import Fault
 from ..language.kinds import ENDING
 from ..language.routine import STEP, Line, Routine
-from ..language.templates import PERFORMER, PERSON
+from ..language.templates import PERFORMER, PERSON, SPECTATOR
 from ..search.program import Act, AnyInstruction, Cell, Cells
 from .purpose import Needs, Purpose
 from .scope import Scope
@@ -74,7 +74,12 @@ class Asking:
     @property
     def person(self) -> int:
         """Which spectator acts, from 1; of one alone it is the first."""
-        return int(self.line.values.get(PERSON) or 1)
+        return _person(self.line)
+
+    @property
+    def people(self) -> frozenset[int]:
+        """The spectators who act in the line, or in the lines of its block."""
+        return _people(self.line)
 
     def standing(self, touches: Iterable[int] = ()) -> dict[str, Any]:
         """What every instruction of the line at hand says of itself; see Instruction."""
@@ -202,3 +207,15 @@ def _is_performers(line: Line) -> bool:
         # A case in which only something is said: whoever says it must know.
         return not steps or any(map(_is_performers, steps))
     return line.kind.phase == ENDING or line.kind.actor(line.values) == PERFORMER
+
+
+def _person(line: Line) -> int:
+    return int(line.values.get(PERSON) or 1)
+
+
+def _people(line: Line) -> frozenset[int]:
+    if line.kind is None:
+        return frozenset()
+    if line.kind.opens_block:
+        return frozenset().union(*(map(_people, line.body)))
+    return frozenset([_person(line)]) if line.kind.actor(line.values) == SPECTATOR else frozenset()

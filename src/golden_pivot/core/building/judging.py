@@ -9,9 +9,9 @@ from typing import Any
 
 from ..language.claims import Claim, Joined, claims_in
 from ..language.kinds import ENDING
+from ..language.templates import PERSON
 from ..search.program import Reader
 from .keeping import Keeping
-from .lines import OF_CARDS
 
 
 @dataclass(frozen=True)
@@ -54,8 +54,10 @@ class Judging(Keeping):
         with self._speaking_of(claim, by_whoever):
             self._judged = []
             try:
-                if not by_whoever:
-                    self._must_know_its_cards(claim)
+                for slot, name in () if by_whoever else self.cards_by_name():
+                    self.must_have_seen(slot, name)
+                    if self.performer_acts():
+                        self.must_know(slot, name)
                 claim.kind.means(self)
                 (found,) = self._judged
             finally:
@@ -65,19 +67,14 @@ class Judging(Keeping):
     @contextmanager
     def _speaking_of(self, claim: Claim, by_whoever: bool) -> Iterator[None]:
         """The slots of the line are those of the claim; who does it, and when, is said by the line around it."""
-        outer, self._line = self.line, replace(self.line, values=claim.values, spans=claim.spans)
+        outer = self.line
+        values = {**claim.values, PERSON: outer.values.get(PERSON)}
+        self._line = replace(outer, values=values, spans=claim.spans)
         known, self.for_all_to_know = self.for_all_to_know, not by_whoever
         try:
             yield
         finally:
             self._line, self.for_all_to_know = outer, known
-
-    def _must_know_its_cards(self, claim: Claim) -> None:
-        for slot, type_name, _, _ in claim.spans:
-            if type_name in OF_CARDS and self.performer_acts():
-                value = claim.values[slot]
-                for name in (value,) if isinstance(value, str) else value:
-                    self.must_know(slot, name)
 
     # What a claim that is asked about does otherwise
 

@@ -99,33 +99,35 @@ class Lines(Tallies):
                 )
 
     def _knows_the_cards(self, line: Line) -> None:
-        """Whatever a line does: a card that you are to find or go by must be one that you know."""
+        """Whatever a line does: a card that somebody is to find or go by must be one that they know."""
         assert line.kind is not None
         if line.kind.phase != HANDLING:
             return
-        for slot, type_name, _, _ in line.spans:
-            if type_name in OF_CARDS and not self.performer_acts() and not line.kind.opens_block:
-                self._has_seen(slot, line.values[slot])
-            if type_name in OF_CARDS and (self.performer_acts() or slot in line.kind.yours):
-                value = line.values[slot]
-                for name in (value,) if isinstance(value, str) else value or ():
-                    if slot in line.kind.finds and name in self.scope.held:
-                        continue
-                    if slot in line.kind.finds and name in self.scope.cards - self.scope.known_faces:
-                        self.must_find(slot, name)
-                    else:
-                        self.must_know(slot, name)
+        for slot, name in self.cards_by_name():
+            self.must_have_seen(slot, name)
+            if not (self.performer_acts() or slot in line.kind.yours):
+                continue
+            if slot not in line.kind.finds or name not in self.scope.cards - self.scope.known_faces:
+                self.must_know(slot, name)
+            elif name not in self.scope.held:
+                self.must_find(slot, name)
 
-    def _has_seen(self, slot: str, value: Any) -> None:
-        """A card that only other spectators have seen is not this one’s to go by."""
-        for name in (value,) if isinstance(value, str) else value or ():
-            by = self.scope.seen_by.get(name, frozenset([self.person]))
-            if self.person not in by and name not in self.scope.known_faces:
-                raise self.fault(
-                    slot, f"Spectator {self.person} does not know what {name} is: spectator {min(by)} has seen it.",
-                    "a card that this spectator has seen",
-                    f"Let spectator {min(by)} do this, or write “Spectator {min(by)} names {name}” above.",
-                )  # fmt: skip
+    def cards_by_name(self) -> Iterator[tuple[str, str]]:
+        """(slot, name) of every card that stands in the line by its name."""
+        for slot, type_name, _, _ in self.line.spans:
+            if type_name in OF_CARDS:
+                value = self.line.values[slot]
+                yield from ((slot, name) for name in ((value,) if isinstance(value, str) else value or ()))
+
+    def must_have_seen(self, slot: str, name: str) -> None:
+        """A card that only other spectators have seen is not for those who act here to go by."""
+        by = self.scope.seen_by.get(name, self.people)
+        if name not in self.scope.known_faces and (ignorant := self.people - by):
+            raise self.fault(
+                slot, f"Spectator {min(ignorant)} does not know what {name} is: spectator {min(by)} has seen it.",
+                "a card that this spectator has seen",
+                f"Let spectator {min(by)} do this, or write “Spectator {min(by)} names {name}” above.",
+            )  # fmt: skip
 
     def _in_order(self, line: Line) -> None:
         assert line.kind is not None

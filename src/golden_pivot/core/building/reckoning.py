@@ -133,16 +133,11 @@ class Numbers(Cards):
                 "a number you have been told",
                 f"Let the spectator do this, or write “Spectator tells {name}” above.",
             )
-        others = self.scope.kept_by.get(cell, frozenset([self.person]))
-        if (
-            self.for_all_to_know
-            and not self.performer_acts()
-            and cell not in self.scope.told
-            and self.person not in others
-        ):
+        others = self.scope.kept_by.get(cell, self.people)
+        if self.for_all_to_know and cell not in self.scope.told and (ignorant := self.people - others):
             raise self.fault(
                 slot,
-                f"Spectator {self.person} does not know {name}: spectator {min(others)} keeps it secret.",
+                f"Spectator {min(ignorant)} does not know {name}: spectator {min(others)} keeps it secret.",
                 "a number that this spectator knows",
                 f"Let spectator {min(others)} do this, or write “Spectator {min(others)} tells {name}” above.",
             )

@@ -31,8 +31,8 @@ class Tallies(Looks):
         Where it goes by faces, all cards there must lie open, or be turned up at the end.
         """
         self.reads |= place.cells | place.reads
-        self.looks_in |= place.cells
         if sort.is_by_side:
+            self.looks_in |= place.cells
             self.ask_faces()
             return lambda cells, byte: (byte >= FACE_UP) == bool(sort.number)
         self.look_through(place, sort.fact)
@@ -44,6 +44,7 @@ class Tallies(Looks):
         self.ask_fact(fact)
         if open_ := self.must_lie_open():
             self.ask_faces()
+        self.looks_in |= place.cells
         self.facts_in |= place.cells
         self.touches |= set(self.face_cells.values())
         self.changed_where_it_lies(place)

@@ -18,6 +18,7 @@ from .declare import freely, step
 if TYPE_CHECKING:
     from ..building import Builder
     from ..building.places import Place
+    from ..building.spots import FoundSpot
 
 
 @step(
@@ -251,6 +252,11 @@ def take_from(b: Builder) -> None:
 )
 def remember(b: Builder) -> None:
     """The card that lies there is looked at and gets a name. It stays where it is."""
+    names_where_it_lies(b)
+
+
+def names_where_it_lies(b: Builder) -> FoundSpot:
+    """The card at the spot of the line gets the name in the slot `card`; nothing moves."""
     spot = b.spot("spot")
     named = b.name_card("card")
     b.changed_where_it_lies(spot.place)
@@ -259,6 +265,7 @@ def remember(b: Builder) -> None:
         b.take_name(named, cells, *spot.find(cells))
 
     b.act(run)
+    return spot
 
 
 @step(

@@ -10,17 +10,12 @@ from ..english import counted
 from ..language.facets import Facet
 from ..language.sorts import BY_FACE, MANY_BY_FACE, OF_ONE, SORTS, sort_behind
 from .declare import ENDING, step
-from .faces_decide import HOW, fact_of_how
+from .faces_decide import HOW, fact_of_card, fact_of_how
 
 if TYPE_CHECKING:
     from ..building import Builder
 
 Fact = Callable[[Sequence[Any]], int | None]
-
-
-def _of_card(b: Builder, slot: str, fact: str) -> Fact:
-    token, read = b.look_at_card(slot, b.phrase(slot), [fact]), b.fact_of(fact)
-    return lambda cells: read(cells, token(cells))
 
 
 def _of_spot(b: Builder, slot: str, fact: str) -> Fact:
@@ -45,7 +40,7 @@ def _of_spot(b: Builder, slot: str, fact: str) -> Fact:
 def ends_sort(b: Builder) -> None:
     """A claim about a card by name: its colour, its suit, its value, or that it is a court card."""
     sort, card = OF_ONE[b.phrase("sort")], b.phrase("card")
-    fact = _of_card(b, "card", sort.fact)
+    fact = fact_of_card(b, "card", sort.fact)
     b.check(lambda cells: fact(cells) == sort.number, lambda cells: f"{card} is not {sort.one}")
 
 
@@ -168,7 +163,7 @@ def ends_spots_together(b: Builder) -> None:
 def ends_spot_like(b: Builder) -> None:
     """A claim: the card that lies there goes with the card that has this name."""
     spot, card, what = b.spot("spot"), b.phrase("card"), b.phrase("what")
-    one, other = _of_spot(b, "spot", what), _of_card(b, "card", what)
+    one, other = _of_spot(b, "spot", what), fact_of_card(b, "card", what)
     b.check(lambda cells: one(cells) == other(cells), lambda cells: f"{spot.text} and {card} differ in {what}")
 
 
@@ -188,7 +183,6 @@ def ends_alternating(b: Builder) -> None:
     place, how = b.looked_at("place"), b.phrase("how")
     fact, group = ("colour", 2) if how.endswith("colour") else ("suit", 4)
     b.look_through(place, fact)
-    b.looks_in |= place.cells
     read = b.fact_of(fact)
 
     def failing(cells: Sequence[Any]) -> int | None:
@@ -240,7 +234,6 @@ def ends_unlike(b: Builder) -> None:
     """A claim: among the cards there no two have the same value, or the same suit."""
     place, fact = b.looked_at("place"), b.phrase("what")
     b.look_through(place, fact)
-    b.looks_in |= place.cells
     read = b.fact_of(fact)
 
     def repeated(cells: Sequence[Any]) -> bool:

@@ -61,7 +61,7 @@ def name_aloud(b: Builder) -> None:
     b.learns(b.phrase("card"))
 
 
-def _fact(b: Builder, slot: str, fact: str) -> Callable[[Sequence[Any]], int | None]:
+def fact_of_card(b: Builder, slot: str, fact: str) -> Callable[[Sequence[Any]], int | None]:
     """A fact of the card in the slot, as a function of the state."""
     token, read = b.look_at_card(slot, b.phrase(slot), [fact]), b.fact_of(fact)
     return lambda cells: read(cells, token(cells))
@@ -88,7 +88,7 @@ def if_card(b: Builder) -> None:
     Where lines of yours depend on it, you must know the card.
     """
     sort = OF_ONE[b.phrase("what")]
-    number = _fact(b, "card", sort.fact)
+    number = fact_of_card(b, "card", sort.fact)
     b.only_if(lambda cells: number(cells) == sort.number)
 
 
@@ -163,7 +163,7 @@ def spell_name(b: Builder) -> None:
     facts = ["letters of value"] if what != "the suit" else []
     facts += ["letters of suit"] if what != "the value" else []
     extra = len("of") if what == "the name" else 0
-    numbers = [_fact(b, "card", fact) for fact in facts]
+    numbers = [fact_of_card(b, "card", fact) for fact in facts]
     deals(b, lambda cells: extra + sum(number(cells) or 0 for number in numbers))
 
 

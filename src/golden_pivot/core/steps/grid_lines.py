@@ -158,7 +158,6 @@ def ends_each_line(b: Builder) -> None:
     place, what, line = b.looked_at("place"), b.phrase("what").removesuffix("s"), b.phrase("line")
     rows, across = _grid(b, "place", place)
     b.look_through(place, what)
-    b.looks_in |= place.cells
     read, one = b.fact_of(what), b.phrase("how") == "one"
     how = "only one of the" if one else "all different"
 

@@ -7,11 +7,12 @@ from typing import TYPE_CHECKING, Any
 
 from ..cards import index_of
 from ..layouts import grid
-from ..search.program import Cells
+from ..search.program import Cells, Reader
 from .declare import ENDING, step
 
 if TYPE_CHECKING:
     from ..building import Builder
+    from ..building.places import Place
 
 MOST = 10
 """rows, and cards in each"""
@@ -41,6 +42,11 @@ def lay_grid(b: Builder) -> None:
         if not 1 <= number <= MOST:
             raise b.fault(slot, f"{number} is no number for a grid.", f"from 1 to {MOST}", "Change the number.")
     to = b.destination("to", "grid", layout=grid(rows, across), apart_from=source)
+    lays_out(b, source, count, to)
+
+
+def lays_out(b: Builder, source: Place, count: Reader, to: Place) -> None:
+    """So many cards go one at a time from the top of a heap behind those that lie at the other place, facing as the line says."""
     enough, laid = b.enough_cards(source, count), b.laid("way")
 
     def run(cells: Cells) -> None:

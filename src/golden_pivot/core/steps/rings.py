@@ -11,6 +11,7 @@ from ..language.templates import SPECTATOR
 from ..layouts import RING, ROW
 from ..search.program import Cells
 from .declare import freely, step
+from .grids import lays_out
 
 if TYPE_CHECKING:
     from ..building import Builder
@@ -40,18 +41,7 @@ def lay_ring(b: Builder) -> None:
     """
     source, count = b.source("from"), b.number("count")
     to = b.destination("to", "ring", layout=RING, apart_from=source)
-    enough, laid = b.enough_cards(source, count), b.laid("way")
-
-    def run(cells: Cells) -> None:
-        n, heap = enough(cells), source.of(cells)
-        source.put(cells, heap[n:])
-        to.put(cells, to.of(cells) + laid(heap[:n]))
-
-    def passing(cells: Sequence[Any]) -> bytes:
-        heap = source.of(cells)[: max(0, count(cells))]
-        return heap + laid(heap)
-
-    b.act(run, count, passing, to)
+    lays_out(b, source, count, to)
 
 
 @step(

@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING, Any
 from ..cards import FACE_UP, FLIP, index_of
 from ..faults import Impossible
 from ..language.facets import Facet
+from .cards_chosen import names_where_it_lies
 from .declare import step
 
 if TYPE_CHECKING:
@@ -83,17 +84,22 @@ def turn_some(b: Builder) -> None:
     """So many cards from one end are turned one by one and stay in their order: only the faces flip."""
     count, place, top = b.number("count"), b.looked_at("place"), b.phrase("end") == "top"
     b.changed_where_it_lies(place)
-    enough = b.enough_cards(place, count)
+    enough, flips = b.enough_cards(place, count), b.follows_faces
 
     def run(cells: Cells) -> None:
         heap, n = place.of(cells), enough(cells)
         at = n if top else len(heap) - n
         above, below = heap[:at], heap[at:]
-        if b.follows_faces:
+        if flips:
             above, below = (above.translate(FLIP), below) if top else (above, below.translate(FLIP))
         place.put(cells, above + below)
 
-    b.act(run)
+    def passing(cells: Sequence[Any]) -> bytes:
+        heap = place.of(cells)
+        turned = (heap if top else heap[::-1])[: max(0, count(cells))]
+        return turned + turned.translate(FLIP)
+
+    b.act(run, count, passing)
 
 
 @step(
@@ -136,15 +142,8 @@ def hold_break(b: Builder) -> None:
 
     *Cut off the cards of deck down to BREAK* is then yours to do, as long as nobody else has had the cards in hand.
     """
-    spot = b.spot("spot")
-    named = b.name_card("card")
+    spot = names_where_it_lies(b)
     b.hold_break("card", spot.place.cells)
-    b.changed_where_it_lies(spot.place)
-
-    def run(cells: Cells) -> None:
-        b.take_name(named, cells, *spot.find(cells))
-
-    b.act(run)
 
 
 @step(
@@ -271,4 +270,8 @@ def deal_blocks(b: Builder) -> None:
         source.put(cells, heap[n:])
         to.put(cells, dealt + to.of(cells))
 
-    b.act(run, count, to=to)
+    def passing(cells: Sequence[Any]) -> bytes:
+        few = size(cells)
+        return source.of(cells)[: max(0, count(cells)) : few] if few > 0 else b""
+
+    b.act(run, count, passing, to)
