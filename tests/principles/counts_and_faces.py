@@ -2,27 +2,28 @@
 
 from __future__ import annotations
 
+from fractions import Fraction
 from itertools import permutations
 from math import perm
 
-from .worked import Principle, every
+from .worked import Principle, Ways, every
 
 HEARTS_CLUBS = [f"{suit}{value}" for suit in "HC" for value in range(1, 4)]
 
 
-def reds_here_blacks_there() -> tuple[int, int]:
+def reds_here_blacks_there() -> Ways:
     """Half red, half black, cut in the middle: as many reds in one half as blacks in the other. Common knowledge, from memory."""
     return every(
         [sum(c[0] == "H" for c in p[:3]) == sum(c[0] == "C" for c in p[3:]) for p in permutations(HEARTS_CLUBS)]
     )
 
 
-def two_reds_in_a_half() -> tuple[int, int]:
+def two_reds_in_a_half() -> Ways:
     """Of three cards out of three reds and three blacks exactly two are red in 9 of 20 cases."""
     return every([sum(c[0] == "H" for c in p[:3]) == 2 for p in permutations(HEARTS_CLUBS)])
 
 
-def as_many_face_up() -> tuple[int, int]:
+def as_many_face_up() -> Ways:
     """Three of six cards lie face up; three are dealt off a shuffle and turned over: as many face up in both. From memory."""
     found = []
     for order in permutations([True] * 3 + [False] * 3):
@@ -31,60 +32,62 @@ def as_many_face_up() -> tuple[int, int]:
     return every(found)
 
 
-def every_second_is_red() -> tuple[int, int]:
+def every_second_is_red() -> Ways:
     """Of n cards off a pack that alternates, red first, half are red, rounded up; a path for each set of faces."""
     ways = sum(perm(26, (n + 1) // 2) * perm(26, n // 2) for n in range(1, 5))
-    return ways, 0
+    return ways, 0, Fraction(1)
 
 
-def suits_into_piles() -> tuple[int, int]:
+def suits_into_piles() -> Ways:
     """Suits in rotation dealt into four piles: each pile is of one suit. Three clubs are looked at."""
-    return perm(13, 3), 0
+    return perm(13, 3), 0, Fraction(1)
 
 
-def reds_stay_above() -> tuple[int, int]:
+def reds_stay_above() -> Ways:
     """Reds over blacks: a packet off the top of five of ten cards is red as long as it has at most five."""
     ways = [perm(26, min(n, 5)) * perm(26, max(0, n - 5)) for n in range(1, 8)]
-    return sum(ways), sum(ways[5:])
+    return sum(ways), sum(ways[5:]), Fraction(5, 7)
 
 
-def red_goes_left() -> tuple[int, int]:
+def red_goes_left() -> Ways:
     """A card is turned up and goes to one of two heaps by its colour: the heap of reds is red whatever the card is."""
     return every([True for _ in range(52)])
 
 
-def court_or_not() -> tuple[int, int]:
+def court_or_not() -> Ways:
     """An unknown card is a court card in 12 of 52 cases."""
     return every([value > 10 for value in range(1, 14) for _ in range(4)])
 
 
-def dealt_until_black() -> tuple[int, int]:
+def dealt_until_black() -> Ways:
     """From hearts over clubs face up cards are dealt as long as the top one is red: the count ends at the first club."""
-    return 1, 0
+    return 1, 0, Fraction(1)
 
 
-def values_add_up() -> tuple[int, int]:
+def values_add_up() -> Ways:
     """Two cards of a suit from ace to four turned up: their values add up to more than five in so many cases."""
     return every([a + b > 5 for a, b, *_ in permutations(range(1, 5))])
 
 
-def mates_meet() -> tuple[int, int]:
+def mates_meet() -> Ways:
     """Two hearts over their diamonds: the top cards of a packet of two dealt and of the rest are mates never, of one cut always."""
     return every([True])
 
 
-def differ_in_colour() -> tuple[int, int]:
+def differ_in_colour() -> Ways:
     """In a pack that alternates two neighbours differ in colour, wherever it is cut, but for the joint of an odd packet."""
     # 26 reds and 26 blacks: cards 1, 3, 5, 7 are red. The top two after a cut of n are cards n + 1 and n + 2.
     failing = total = 0
+    odds = Fraction(0)
     for n in range(7):
         one, other = n % 7, (n + 1) % 7
         ways = 26 * (25 if one % 2 == other % 2 else 26)
         total, failing = total + ways, failing + (ways if one % 2 == other % 2 else 0)
-    return total, failing
+        odds += Fraction(one % 2 != other % 2, 7)
+    return total, failing, odds
 
 
-def no_two_alike() -> tuple[int, int]:
+def no_two_alike() -> Ways:
     """Of five hearts and no more any two differ in value."""
     return every([True for _ in permutations(range(5))])
 

@@ -4,15 +4,15 @@ from __future__ import annotations
 
 from itertools import product
 
-from .worked import Principle, every
+from .worked import Principle, Ways, every
 
 
-def parity_of_a_packet() -> tuple[int, int]:
+def parity_of_a_packet() -> Ways:
     """An even number is taken from an odd packet, so an odd one is left. Common knowledge, from memory."""
     return every([(15 - 2 * n) % 2 == 1 for n in range(1, 6)])
 
 
-def bottom_stock() -> tuple[int, int]:
+def bottom_stock() -> Ways:
     """What is dealt off the top never reaches the three cards at the bottom, which are drawn off as a block at the end."""
     kept = []
     for n in range(1, 11):
@@ -22,12 +22,12 @@ def bottom_stock() -> tuple[int, int]:
     return every(kept)
 
 
-def swapped_twice() -> tuple[int, int]:
+def swapped_twice() -> Ways:
     """Two packets that change places as often as somebody likes, from none to three times: back after an even number."""
     return every([times % 2 == 0 for times in range(4)])
 
 
-def key_travels() -> tuple[int, int]:
+def key_travels() -> Ways:
     """The bottom card goes to the top so many times: after as many moves as there are cards it lies where it lay."""
     found = []
     for n in range(1, 8):
@@ -38,22 +38,22 @@ def key_travels() -> tuple[int, int]:
     return every(found)
 
 
-def either_of_two() -> tuple[int, int]:
+def either_of_two() -> Ways:
     """Two cards on top; one or two cards are dealt; whichever lies on the table’s top is one of the two."""
     return every([[0, 1][n - 1] in (0, 1) for n in (1, 2)])
 
 
-def never_the_top() -> tuple[int, int]:
+def never_the_top() -> Ways:
     """A card that lies second is never the top card of what is dealt from three cards on."""
     return every([n != 2 for n in range(3, 9)])
 
 
-def within_the_half() -> tuple[int, int]:
+def within_the_half() -> Ways:
     """The top card of twelve: after a cut of one to six cards to the hand it is in the hand, and not in the pack."""
     return every([n > 0 for n in range(1, 7)])
 
 
-def two_numbers_add_up() -> tuple[int, int]:
+def two_numbers_add_up() -> Ways:
     """Two who name numbers of one parity have an even sum; where one may be even and one odd it fails so often."""
     return every([(2 * a + 2 * b + 1) % 2 == 1 for a, b in product(range(1, 4), repeat=2)])
 

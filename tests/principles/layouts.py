@@ -2,27 +2,28 @@
 
 from __future__ import annotations
 
+from fractions import Fraction
 from itertools import product
 
-from .worked import Principle, every
+from .worked import Principle, Ways, every
 
 
-def on_and_back_again() -> tuple[int, int]:
+def on_and_back_again() -> Ways:
     """From hour h as many on as one likes and as many back: the same hour. Common practice, no published source."""
     return every([((h - 1 + k - k) % 12) + 1 == h for h, k in product(range(1, 13), range(1, 6))])
 
 
-def to_twelve_whatever_hour() -> tuple[int, int]:
+def to_twelve_whatever_hour() -> Ways:
     """From hour n so many on as are missing to twelve: always twelve o’clock."""
     return every([(n - 1 + (12 - n)) % 12 == 11 for n in range(1, 13)])
 
 
-def opposite_on_the_clock() -> tuple[int, int]:
+def opposite_on_the_clock() -> Ways:
     """Six on from anywhere twice over is once round."""
     return every([(n - 1 + 6 + 6) % 12 == n - 1 for n in range(1, 13)])
 
 
-def wrong_by_one() -> tuple[int, int]:
+def wrong_by_one() -> Ways:
     """Counted from the card itself instead of the next one it never comes to the same hour."""
     return every([(n - 1 + 11) % 12 == n - 1 for n in range(1, 13)])
 
@@ -41,7 +42,7 @@ def walks(rows: int, across: int, start: int, steps: int) -> list[int]:
     return ends
 
 
-def parity_of_a_walk() -> tuple[int, int]:
+def parity_of_a_walk() -> Ways:
     """Squares of a board are coloured in turn: after an even number of steps one stands on the colour one came from.
 
     From memory; the colouring of a chessboard is common knowledge.
@@ -49,17 +50,17 @@ def parity_of_a_walk() -> tuple[int, int]:
     return every([end % 2 == 1 for end in walks(3, 3, 1, 4)])
 
 
-def never_in_the_middle() -> tuple[int, int]:
+def never_in_the_middle() -> Ways:
     """After three steps from a corner of nine squares nobody stands in the middle, which has the colour of the corners."""
     return every([end != 5 for end in walks(3, 3, 1, 3)])
 
 
-def one_step_more() -> tuple[int, int]:
+def one_step_more() -> Ways:
     """After four steps one may be in the middle."""
     return every([end != 5 for end in walks(3, 3, 1, 4)])
 
 
-def steps_in_the_round() -> tuple[int, int]:
+def steps_in_the_round() -> Ways:
     """In an even ring odd and even places take turns as well."""
     ends = [1]
     for _ in range(3):
@@ -67,17 +68,17 @@ def steps_in_the_round() -> tuple[int, int]:
     return every([end % 2 == 0 for end in ends])
 
 
-def open_path_only() -> tuple[int, int]:
+def open_path_only() -> Ways:
     """In a row where only two cards lie face up one can but go to and fro between them."""
-    return 1, 0
+    return 1, 0, Fraction(1)
 
 
-def row_and_column() -> tuple[int, int]:
+def row_and_column() -> Ways:
     """Told the row and the column of a card it is the one where they cross."""
     return every([3 * (i // 3) + i % 3 == i for i in range(9)])
 
 
-def told_twice() -> tuple[int, int]:
+def told_twice() -> Ways:
     """Nine cards: the row is told, columns are laid as rows, the row is told again; the two numbers settle the card. From memory."""
     found = []
     for card in range(9):
@@ -89,7 +90,7 @@ def told_twice() -> tuple[int, int]:
     return every(found)
 
 
-def columns_as_piles() -> tuple[int, int]:
+def columns_as_piles() -> Ways:
     """The column with the card is squared up and goes on top: the card is among the top three, however the other two are put together."""
     found = []
     for card, others in product(range(9), ((0, 1), (1, 0))):
@@ -100,17 +101,17 @@ def columns_as_piles() -> tuple[int, int]:
     return every(found)
 
 
-def leftmost_is_top() -> tuple[int, int]:
+def leftmost_is_top() -> Ways:
     """A spread keeps the order: the card at n from the left is the one that was nth."""
     return every([list(range(20))[n - 1] == n - 1 for n in range(1, 21)])
 
 
-def first_beside_last() -> tuple[int, int]:
+def first_beside_last() -> Ways:
     """One before the first of a ring is the last one."""
     return every([(0 - 1) % n == n - 1 for n in range(5, 11)])
 
 
-def one_suit_a_row() -> tuple[int, int]:
+def one_suit_a_row() -> Ways:
     """Suits in order laid in rows of as many as a suit has: each row is of one suit, each column of one value."""
     pack = [(suit, value) for suit in range(3) for value in range(4)]
     rows = [pack[4 * r : 4 * r + 4] for r in range(3)]

@@ -4,15 +4,15 @@ from __future__ import annotations
 
 from itertools import product
 
-from .worked import Principle, every
+from .worked import Principle, Ways, every
 
 
-def bottom_deal_keeps_the_top() -> tuple[int, int]:
+def bottom_deal_keeps_the_top() -> Ways:
     """Dealt off the bottom, fewer than all but one, the top card stays where it is."""
     return every([list(range(12))[: 12 - n][0] == 0 for n in range(1, 12)])
 
 
-def once_round_by_ones() -> tuple[int, int]:
+def once_round_by_ones() -> Ways:
     """One card to the bottom as often as there are cards: nothing has happened."""
     found = []
     for n in range(1, 9):
@@ -23,7 +23,7 @@ def once_round_by_ones() -> tuple[int, int]:
     return every(found)
 
 
-def blocks_of_any_size() -> tuple[int, int]:
+def blocks_of_any_size() -> Ways:
     """Dealt a few at a time, and again as few at a time, a packet that they measure lies as before."""
     found = []
     for few in (1, 2, 3, 4, 6, 12):
@@ -34,12 +34,12 @@ def blocks_of_any_size() -> tuple[int, int]:
     return every(found)
 
 
-def swapped_ends() -> tuple[int, int]:
+def swapped_ends() -> Ways:
     """Top and bottom change places as often as one likes, an even number of times: as before."""
     return every([(2 * n) % 2 == 0 for n in range(5)])
 
 
-def turned_in_pairs() -> tuple[int, int]:
+def turned_in_pairs() -> Ways:
     """Turning two cards at a time where they lie leaves an even number face up, whichever end they are at."""
     found = []
     for ends in product((0, 1), repeat=3):
@@ -51,7 +51,7 @@ def turned_in_pairs() -> tuple[int, int]:
     return every(found)
 
 
-def taken_out_and_dropped() -> tuple[int, int]:
+def taken_out_and_dropped() -> Ways:
     """A card taken out and laid on top pushes all that lay above it down by one."""
     found = []
     for at in range(2, 11):
@@ -62,7 +62,7 @@ def taken_out_and_dropped() -> tuple[int, int]:
     return every(found)
 
 
-def cut_at_the_stranger() -> tuple[int, int]:
+def cut_at_the_stranger() -> Ways:
     """A card with an odd back is cut to the hand with all above it: the one below it is next, unless the cut was between them."""
     found = []
     for cut in range(10):
@@ -73,22 +73,22 @@ def cut_at_the_stranger() -> tuple[int, int]:
     return every(found)
 
 
-def face_up_cards_out() -> tuple[int, int]:
+def face_up_cards_out() -> Ways:
     """Turned over in twos, the cards face up are as many as were turned."""
     return every([2 * n == 2 * n for n in range(1, 5)])
 
 
-def down_to_the_card() -> tuple[int, int]:
+def down_to_the_card() -> Ways:
     """Cards are dealt as long as a card is still in the pack: it is the last one dealt, wherever it was cut to."""
     return every([True for _ in range(8)])
 
 
-def counted_on_the_way() -> tuple[int, int]:
+def counted_on_the_way() -> Ways:
     """A count is kept in the head while dealing to a card: it is the card’s position."""
     return every([at == at for at in range(1, 9)])
 
 
-def every_other_out_of_the_ring() -> tuple[int, int]:
+def every_other_out_of_the_ring() -> Ways:
     """Eight in a ring, every second one taken out: the first is left. The problem of Josephus, from memory."""
     left, at = list(range(8)), 0
     while len(left) > 1:
@@ -98,17 +98,17 @@ def every_other_out_of_the_ring() -> tuple[int, int]:
     return every([left == [0]])
 
 
-def middle_claim() -> tuple[int, int]:
+def middle_claim() -> Ways:
     """Half of the cards are counted off whichever number is named, so that the card is in the rest every time."""
     return every([n + (10 - n) == 10 for n in range(1, 10)])
 
 
-def either_end() -> tuple[int, int]:
+def either_end() -> Ways:
     """After a turn of a packet or none the card lies on top or at the bottom."""
     return every([(n % 2 == 0) or (n % 2 == 1) for n in range(4)])
 
 
-def all_four_together() -> tuple[int, int]:
+def all_four_together() -> Ways:
     """Four cards that lie together stay so through a cut, but where it parts them."""
     found = []
     for cut in range(12):

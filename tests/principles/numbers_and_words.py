@@ -4,25 +4,25 @@ from __future__ import annotations
 
 from itertools import product
 
-from .worked import Principle, every
+from .worked import Principle, Ways, every
 
 
 def digits(number: int) -> int:
     return sum(map(int, str(number)))
 
 
-def nines_cast_out() -> tuple[int, int]:
+def nines_cast_out() -> Ways:
     """A number less its digit sum is a multiple of nine. Common knowledge."""
     return every([(n - digits(n)) % 9 == 0 for n in range(10, 100)])
 
 
-def nine_times_anything() -> tuple[int, int]:
+def nine_times_anything() -> Ways:
     """Nine times a number has the digit root nine. Common knowledge."""
     root = lambda n: n if n < 10 else root(digits(n))  # noqa: E731
     return every([root(9 * n) == 9 for n in range(1, 30)])
 
 
-def one_thousand_and_eighty_nine() -> tuple[int, int]:
+def one_thousand_and_eighty_nine() -> Ways:
     """Three figures, the first at least two more than the last: less its reversal, and that with its own reversal added, is 1089.
 
     Well known (W. W. Rouse Ball, Mathematical Recreations and Essays, 1892), from memory.
@@ -37,42 +37,42 @@ def one_thousand_and_eighty_nine() -> tuple[int, int]:
     return every(found)
 
 
-def reversed_and_taken_away() -> tuple[int, int]:
+def reversed_and_taken_away() -> Ways:
     """Two figures reversed: the difference is nine times that of the figures."""
     return every([n - int(str(n)[::-1]) == 9 * (n // 10 - n % 10) for n in range(10, 100)])
 
 
-def powers_settle_a_number() -> tuple[int, int]:
+def powers_settle_a_number() -> Ways:
     """Told of each of four powers of two whether it is in a number, one can say the number. Common knowledge."""
     return every([sum(2**k for k in range(4) if n // 2**k % 2) == n for n in range(16)])
 
 
-def last_figure_of_powers() -> tuple[int, int]:
+def last_figure_of_powers() -> Ways:
     """Powers of two end on the same figure every four: 2, 4, 8, 6."""
     return every([str(2**n)[-1] == str(2 ** (n + 4))[-1] for n in range(1, 9)])
 
 
-def double_add_halve() -> tuple[int, int]:
+def double_add_halve() -> Ways:
     """Doubled, ten added, halved, the number taken away: five. Common knowledge."""
     return every([(2 * n + 10) // 2 - n == 5 for n in range(1, 21)])
 
 
-def two_secrets_one_sum() -> tuple[int, int]:
+def two_secrets_one_sum() -> Ways:
     """Two keep their numbers to themselves and tell the sum; dealt off in turn, the rest is what it says."""
     return every([30 - (a + b) == 30 - a - b for a, b in product(range(1, 6), repeat=2)])
 
 
-def words_of_one_length() -> tuple[int, int]:
+def words_of_one_length() -> Ways:
     """Words of the same length all lead to one card."""
     return every([len(word) == 5 for word in ("north", "south", "queen")])
 
 
-def words_of_two_lengths() -> tuple[int, int]:
+def words_of_two_lengths() -> Ways:
     """A word of another length does not."""
     return every([len(word) == 5 for word in ("north", "south", "east")])
 
 
-def word_of_any_length() -> tuple[int, int]:
+def word_of_any_length() -> Ways:
     """Any word dealt off three times, the rest dropped on top each time: the bottom card comes to the top, if the word is at least
     half as long as the packet. From memory; common practice, no published source."""
     found = []
@@ -84,7 +84,7 @@ def word_of_any_length() -> tuple[int, int]:
     return every(found)
 
 
-def too_short_a_word() -> tuple[int, int]:
+def too_short_a_word() -> Ways:
     """With a shorter word it does not come there."""
     found = []
     for letters in range(3, 10):
@@ -95,37 +95,37 @@ def too_short_a_word() -> tuple[int, int]:
     return every(found)
 
 
-def lie_or_not() -> tuple[int, int]:
+def lie_or_not() -> Ways:
     """Whether the answer is yes or no, a lie or the truth: with *yes* a card more is dealt and a card less cut off."""
     return every([4 + a + (1 - a) == 5 for _ in range(6) for a in (0, 1)])
 
 
-def told_truly() -> tuple[int, int]:
+def told_truly() -> Ways:
     """A true answer tells in which of two heaps a card is: that heap goes on top."""
     return every([True for _ in range(12)])
 
 
-def liar_found_out() -> tuple[int, int]:
+def liar_found_out() -> Ways:
     """Asked twice, by one who always tells the truth, the answers agree; by one who may lie, not in half of all cases."""
     return every([one == two for _ in range(8) for one, two in product((0, 1), repeat=2)])
 
 
-def number_by_case() -> tuple[int, int]:
+def number_by_case() -> Ways:
     """A number that is one thing for odd and another for even numbers makes both come to one card."""
     return every([n + (6 - n if n % 2 else 7 - n - 1) == 6 for n in range(1, 6)])
 
 
-def both_or_neither() -> tuple[int, int]:
+def both_or_neither() -> Ways:
     """Where one number is not even and the other odd, their sum is even; where it is so, nothing is claimed."""
     return every([a % 2 != b % 2 or (a + b) % 2 == 0 for a, b in product(range(1, 5), repeat=2)])
 
 
-def smaller_of_two() -> tuple[int, int]:
+def smaller_of_two() -> Ways:
     """The smaller number and the difference give the larger one."""
     return every([min(a, b) + abs(a - b) == max(a, b) for a, b in product(range(1, 7), repeat=2)])
 
 
-def table_of_cases() -> tuple[int, int]:
+def table_of_cases() -> Ways:
     """Three told values, three numbers of cards to be dealt before the card comes."""
     return every([{1: 3, 2: 2, 3: 1}[p] + p == 4 for p in (1, 2, 3)])
 

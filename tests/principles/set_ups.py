@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+from fractions import Fraction
 from itertools import combinations, product
 from math import perm
 
-from .worked import Principle, every
+from .worked import Principle, Ways, every
 
 
 def riffles(left: list[str], right: list[str]) -> list[list[str]]:
@@ -17,7 +18,7 @@ def riffles(left: list[str], right: list[str]) -> list[list[str]]:
     return found
 
 
-def gilbreath() -> tuple[int, int]:
+def gilbreath() -> Ways:
     """Colours alternate; some cards are dealt off and riffled in: every two from the top are one red and one black.
 
     N. Gilbreath, "Magnetic colors", The Linking Ring 38 (1958).
@@ -29,7 +30,7 @@ def gilbreath() -> tuple[int, int]:
     return every(found)
 
 
-def gilbreath_of_four() -> tuple[int, int]:
+def gilbreath_of_four() -> Ways:
     """The same with suits in rotation: every four from the top are of all suits.
 
     N. Gilbreath, "Second color force", The Linking Ring (1966); P. Diaconis, R. Graham, Magical Mathematics (2012), chapter 5.
@@ -41,13 +42,19 @@ def gilbreath_of_four() -> tuple[int, int]:
     return every(found)
 
 
-def riffle_without_the_deal() -> tuple[int, int]:
+def riffle_without_the_deal() -> Ways:
     """Cut and riffled without the deal that reverses it fails, but for the ways in which it happens to come out."""
-    pack, found = ["R", "B"] * 3, []
-    for n in range(1, 6):
-        for mixed in riffles(pack[:n], pack[n:]):
-            found.append(all(mixed[i] != mixed[i + 1] for i in range(0, 6, 2)))
-    return every(found)
+    pack = ["R", "B"] * 3
+    by_size = [
+        [all(mixed[i] != mixed[i + 1] for i in range(0, 6, 2)) for mixed in riffles(pack[:n], pack[n:])]
+        for n in range(1, 6)
+    ]
+    paths, failing, _ = every([held for found in by_size for held in found])
+    return (
+        paths,
+        failing,
+        sum(every(found)[2] for found in by_size) / len(by_size),
+    )  # a size first, then a mixture of it
 
 
 def cyclic(cut: int = 0) -> list[tuple[int, int]]:
@@ -56,17 +63,17 @@ def cyclic(cut: int = 0) -> list[tuple[int, int]]:
     return pack[cut:] + pack[:cut]
 
 
-def next_in_the_cycle() -> tuple[int, int]:
+def next_in_the_cycle() -> Ways:
     """In a cyclic stack the bottom card tells the top one, wherever it is cut. Common practice, no published source."""
     return every([(cyclic(n)[-1][0] + 3 - 1) % 13 + 1 == cyclic(n)[0][0] for n in range(52)])
 
 
-def thirteen_on() -> tuple[int, int]:
+def thirteen_on() -> Ways:
     """Thirteen cards on in it lies one of the same value. Common practice, no published source."""
     return every([cyclic(n)[13][0] == cyclic(n)[0][0] for n in range(52)])
 
 
-def mates_half_way_round() -> tuple[int, int]:
+def mates_half_way_round() -> Ways:
     """With suits red and black in turn the card half way round is the mate. Common practice, no published source."""
     colour = {0: 0, 1: 1, 2: 0, 3: 1}
     return every(
@@ -77,17 +84,17 @@ def mates_half_way_round() -> tuple[int, int]:
     )
 
 
-def four_on_same_suit() -> tuple[int, int]:
+def four_on_same_suit() -> Ways:
     """Four cards on lies one of the same suit."""
     return every([cyclic(n)[4][1] == cyclic(n)[0][1] for n in range(52)])
 
 
-def same_value_soon() -> tuple[int, int]:
+def same_value_soon() -> Ways:
     """Twelve cards on never lies one of the same value."""
     return every([cyclic(n)[12][0] == cyclic(n)[0][0] for n in range(52)])
 
 
-def one_colour_face_up() -> tuple[int, int]:
+def one_colour_face_up() -> Ways:
     """Six cards of colours in turn, cut and the top two turned over as often as is said; every second one turned: all that show are of
     one colour. P. Diaconis, R. Graham, Magical Mathematics (2012), chapter 1."""
     ways = 0
@@ -99,12 +106,12 @@ def one_colour_face_up() -> tuple[int, int]:
         show = [c for i, (c, up) in enumerate(pack) if up != bool(i % 2)]
         assert len(set(show)) <= 1
         ways += perm(26, len(show))
-    return ways, 0
+    return ways, 0, Fraction(1)
 
 
-def blocks_keep_apart() -> tuple[int, int]:
+def blocks_keep_apart() -> Ways:
     """Reds over blacks, dealt into two piles: each pile has its blacks on top. The two top cards are looked at."""
-    return 26 * 25, 0
+    return 26 * 25, 0, Fraction(1)
 
 
 PRINCIPLES: list[Principle] = [

@@ -1,10 +1,12 @@
-"""Principles outside of our own list: verdict and paths, each worked out beside it in a few lines that know nothing of the bench."""
+"""Principles outside of our own list: verdict, paths and odds, each worked out beside it in a few lines that know nothing of the bench."""
 
 from __future__ import annotations
 
 import pytest
 
+from golden_pivot.core.answers.odds import FAILS, odds_of
 from golden_pivot.core.answers.verdicts import prove
+from golden_pivot.core.budget import Budget
 from golden_pivot.core.language.parser import read_routine
 
 from . import FAMILIES
@@ -13,10 +15,23 @@ from .worked import Worked
 PRINCIPLES = [principle for family in FAMILIES for principle in family.PRINCIPLES]
 
 
-@pytest.mark.parametrize(("text", "worked"), PRINCIPLES, ids=[worked.__name__ for _, worked in PRINCIPLES])
+CASES = pytest.mark.parametrize(("text", "worked"), PRINCIPLES, ids=[worked.__name__ for _, worked in PRINCIPLES])
+
+
+@CASES
 def test_a_principle_comes_out_as_it_is_worked_out(text: str, worked: Worked) -> None:
     routine = read_routine(text)
     assert not routine.faults
     verdict = prove(routine)
-    assert (verdict.paths, verdict.failing_paths) == worked()
-    assert verdict.verdict == ("refuted" if worked()[1] else "proved")
+    paths, failing, _ = worked()
+    assert (verdict.paths, verdict.failing_paths) == (paths, failing)
+    assert verdict.verdict == ("refuted" if failing else "proved")
+
+
+@CASES
+def test_it_comes_out_as_often_as_is_worked_out(text: str, worked: Worked) -> None:
+    found = odds_of(read_routine(f"{text.rstrip()}\nOdds: every choice is equally likely\n"), Budget())
+    fails = {(one.about, one.outcome): one for one in found.chances}.get(FAILS)
+    *_, often = worked()
+    assert found.samples is None  # exact
+    assert (1 - fails.least, 1 - fails.most) == (often, often) if fails else often == 1
