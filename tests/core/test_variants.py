@@ -20,12 +20,13 @@ from golden_pivot.core.answers.verdicts import PROVED, REFUTED, UNSETTLED, prove
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.faults import BadRoutine, Cancelled
 from golden_pivot.core.language.parser import read_routine
+from golden_pivot.core.language.printer import routine_json, text_from_json
 from golden_pivot.core.search.faces import PACK
 from golden_pivot.core.steps import REGISTRY
 from golden_pivot.core.variants.blanks import solve
 from golden_pivot.core.variants.edits import edited
 from golden_pivot.core.variants.explain import EachTime, explain
-from golden_pivot.core.variants.fields import NothingToFill, blanks_of, numbers_of, with_blanks
+from golden_pivot.core.variants.fields import NothingToFill, blanks_of, fields_of, filled, numbers_of, with_blanks
 from golden_pivot.core.variants.limits import Outside, limits_of
 from golden_pivot.core.variants.slips import ALL, ELSEWHERE, HARMLESS, SOME, Fragility, fragility_of, slips_of
 from golden_pivot.core.variants.sweeps import sweep, with_blank
@@ -219,6 +220,44 @@ def test_orders_places_and_phrases_may_be_blank() -> None:
             "Put ? ? table\nEnds with: the card at position 3 of table is A")  # fmt: skip
     found = solve(text, Budget(), {2: ["deck"], 3: ["on", "under"]})
     assert found.answers and all(values[0].startswith("pile 2") for values in found.answers)
+
+
+CYCLE = "Pack: clubs, hearts, spades, diamonds in turn, each value 3 more than the last, from ace\nDeal 4 cards from deck\n"
+
+
+@pytest.mark.parametrize(
+    ("text", "words", "answers"),
+    [  # the fifth card of the cycle is the king of clubs
+        (CYCLE + "Ends with: the top card of deck is the ? of clubs\n", 13, [("king",)]),
+        (CYCLE + "Ends with: the top card of deck is the king of ?\n", 4, [("clubs",)]),
+        (CYCLE + "Ends with: the top card of deck is the ? of ?\n", 52, [("king", "clubs")]),
+        (CYCLE + "Ends with: the top card of deck is ?\n", 20, [("black",), ("a club",), ("a court card",), ("a king",)]),
+        ("Pack: 8 cards, any order\nArrange the pack red, ? in turn\nDeal 3 cards from deck\nEnds with: the next card is black\n", 6, [("black",)]),
+        ("Pack: 8 cards, any order\nArrange the pack, from the top: 3 clubs, 5 ?\nDeal 3 cards from deck\nEnds with: the next card is a spade\n",
+         6, [("spades",)]),
+        ("Pack: 9 cards, any order\nPlace the ? of hearts 5th\nDeal 4 cards from deck\nEnds with: the next card is the ace of hearts\n", 13, [("ace",)]),
+        ("Pack: 9 cards, any order\nPlace X 5th\nDeal 4 cards from deck to table\nPut ? on hand\nEnds with: the top card of hand is X\n", 3, [("deck",)]),
+        ("Pack: hearts, ?, each from ace to three\nEnds with: the card at position 4 of deck is black\n", 4, [("clubs",), ("spades",)]),
+    ],
+)  # fmt: skip
+def test_a_suit_a_value_and_a_heap_may_be_blank(text: str, words: int, answers: list[tuple[str, ...]]) -> None:
+    assert not read_routine(text).faults
+    printed = text_from_json(data := routine_json(read_routine(text)))
+    assert routine_json(read_routine(printed)) == data and printed.count("?") == text.count("?")
+    found = solve(text, Budget())
+    assert (found.fillings, list(found.answers), found.complete) == (words, answers, True)
+    assert prove(read_routine(filled(text, found.fields, answers[0]))).verdict == "proved"
+    with pytest.raises(BadRoutine, match="A blank waits here"):
+        prove(read_routine(text))
+
+
+def test_one_of_several_words_may_be_blank() -> None:
+    text = "Pack: 9 cards, any order\nPlace X 4th\nSpell “?” from deck\nEnds with: the last card dealt is X\n"
+    assert solve(text, Budget(), {1: ["one", "four", "five", "seven"]}).answers == (("four",), ("five",))
+    asks = text.replace("?", "sure?").replace("4th", "? th")
+    assert [field.slot for field in fields_of(read_routine(asks))] == [
+        "position"
+    ]  # a question mark in a word is none
 
 
 @pytest.mark.parametrize(

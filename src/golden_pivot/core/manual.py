@@ -29,7 +29,8 @@ _HEAD = f"""# The routine language
 A routine is plain text, one sentence a line. A line that begins with *Spectator* is something the spectator
 does, *Spectator 2* where there are several; any other is yours. Lines under a line that ends with a colon are indented and belong to it. `#` begins a
 remark. A line in quotation marks is patter for the line above; under an *If* it may stand alone, for what is said
-in that case. A `?` is a blank: a value still to be settled.
+in that case. A `?` is a blank, a value still to be settled: a number, a position, a heap, a suit, the value or the suit of a card (*the ? of
+clubs*, *the king of ?*), a colour or sort, or in quotation marks a word (“?”), of which you say which are to be tried.
 
 Positions count from 1 at the top of a heap as it lies, unless a line says *from the bottom*; in a row they count
 from the left, unless a line says *from the right*. **Deal** reverses the order of the cards; **count … each under

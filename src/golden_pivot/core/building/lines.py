@@ -7,11 +7,9 @@ from contextlib import contextmanager
 from itertools import zip_longest
 from typing import Any
 
-from ..language.expressions import Blank, within
 from ..language.facets import Facet
 from ..language.kinds import ENDING, HANDLING, PAGE, SETUP
 from ..language.routine import STEP, Line, Routine
-from ..language.values import expressions_in
 from ..search.program import ClaimLine
 from .asking import LineFails
 from .purpose import Needs, Purpose
@@ -92,11 +90,10 @@ class Lines(Tallies):
             self.stopped, self._sound = True, (instructions, claims)
 
     def _refuse_blanks(self, line: Line) -> None:
-        for name, _, _, _ in line.spans:
-            if any(isinstance(node, Blank) for e in expressions_in(line.values[name]) for node in within(e)):
-                raise self.fault(
-                    name, "A blank waits here.", "a value", "Write one in place of the “?”, or ask what would work."
-                )
+        for name, _, _ in line.blanks():
+            raise self.fault(
+                name, "A blank waits here.", "a value", "Write one in place of the “?”, or ask what would work."
+            )
 
     def _knows_the_cards(self, line: Line) -> None:
         """Whatever a line does: a card that somebody is to find or go by must be one that they know."""

@@ -166,16 +166,22 @@ def card(words: Sequence[Word], i: int) -> tuple[str, int]:
     start = i + (text_at(words, i) == "the")
     if text_at(words, start) == "their" and text_at(words, start + 1) == "card":
         return "their card", start + 2
-    rank = _RANK_WORDS.get(text_at(words, start))
+    rank = _RANK_WORDS.get(text_at(words, start)) or _open(words, start)
     if rank and text_at(words, start + 1) == "of":
-        suit = _PLURAL_OF.get(text_at(words, start + 2))
-        if not suit:
-            raise NotHere(start + 2, "a suit: clubs, diamonds, hearts or spades")
-        return f"{rank} of {suit}", start + 3
+        suit, behind = _suit(words, start + 2)
+        return f"{rank} of {suit}", behind
     name = _identifier(words, i, expected)
     if not name.isupper():
         raise NotHere(i, expected)
     return name, i + 1
+
+
+def _open(words: Sequence[Word], i: int) -> str | None:
+    """A part of a card or of a list that is still to be settled."""
+    return OPEN if text_at(words, i) == OPEN else None
+
+
+OPEN = "?"
 
 
 def rank(words: Sequence[Word], i: int) -> tuple[str, int]:
@@ -186,7 +192,7 @@ def rank(words: Sequence[Word], i: int) -> tuple[str, int]:
 
 
 def _suit(words: Sequence[Word], i: int) -> tuple[str, int]:
-    found = _PLURAL_OF.get(text_at(words, i))
+    found = _PLURAL_OF.get(text_at(words, i)) or _open(words, i)
     if not found:
         raise NotHere(i, "a suit: clubs, diamonds, hearts or spades")
     return found, i + 1
@@ -200,7 +206,7 @@ _SORTS = {"red": "red", "reds": "red", "black": "black", "blacks": "black", **_P
 
 
 def _sort(words: Sequence[Word], i: int) -> tuple[str, int]:
-    found = _SORTS.get(text_at(words, i))
+    found = _SORTS.get(text_at(words, i)) or _open(words, i)
     if not found:
         raise NotHere(i, "a colour or a suit: red, black, clubs, diamonds, hearts or spades")
     return found, i + 1
@@ -233,7 +239,7 @@ def blocks_text(value: Sequence[tuple[int, str]]) -> str:
     '26 red cards, 1 clubs, 1 black card'
     """
     return ", ".join(
-        f"{many} {sort}{'' if sort in SUITS else ' card' if many == 1 else ' cards'}" for many, sort in value
+        f"{many} {sort}{'' if sort in (*SUITS, OPEN) else ' card' if many == 1 else ' cards'}" for many, sort in value
     )
 
 
@@ -268,7 +274,11 @@ def range_text(new: NewNumber) -> str:
 
 
 def quoted(words: Sequence[Word], i: int) -> tuple[str, int]:
-    if i < len(words) and words[i].kind == "quoted" and any(map(str.isalpha, words[i].text)):
+    if (
+        i < len(words)
+        and words[i].kind == "quoted"
+        and (any(map(str.isalpha, words[i].text)) or words[i].text[1:-1].strip() == OPEN)
+    ):
         return words[i].text[1:-1].strip(), i + 1
     raise NotHere(i, "a word in quotation marks, such as “lantern”")
 

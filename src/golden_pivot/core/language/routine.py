@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 from typing import Any
@@ -36,6 +37,16 @@ class Line:
     def has(self, *facets: Facet) -> bool:
         """It is a step with one of these facets."""
         return self.kind is not None and not self.kind.facets.isdisjoint(facets)
+
+    def blanks(self) -> Iterator[tuple[str, str, int]]:
+        """(slot, its type, column) of each `?` that waits for a value. A question mark in a word is none."""
+        for slot, type_name, start, end in self.spans:
+            for found in _BLANK_OR_WORD.finditer(self.text, start, end) if type_name != "text" else ():
+                if (inner := found[0].strip('“”" ')) == "?":
+                    yield slot, type_name, found.start() + found[0].index(inner)
+
+
+_BLANK_OR_WORD = re.compile(r"\?|[“\"][^“”\"]*[”\"]")
 
 
 @dataclass(frozen=True)

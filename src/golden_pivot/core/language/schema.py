@@ -10,7 +10,7 @@ from ..steps import REGISTRY, StepKind
 from .arithmetic import FIGURES
 from .claims import JOINTS, MOST_JOINED, kinds_of_claims
 from .expressions import CARD_FACTS
-from .phrases import ENDS
+from .phrases import ENDS, OPEN
 from .printer import FORMAT
 from .slots import SPOT_KINDS
 from .sorts import SORTS
@@ -63,7 +63,7 @@ _DEFS: dict[str, Any] = {
     "range": _object({"name": _TEXT, "low": _EXPRESSION, "high": _EXPRESSION}),
 }
 
-_SORT = {"enum": ["red", "black", *SUITS]}
+_SORT = {"enum": ["red", "black", *SUITS, OPEN]}
 
 
 _SLOTS: dict[str, Any] = (
@@ -71,7 +71,7 @@ _SLOTS: dict[str, Any] = (
         "number": _EXPRESSION,
         "places": {"type": "array", "items": {"$ref": "#/$defs/place"}, "minItems": 1},
         "cards": {"type": "array", "items": _TEXT, "minItems": 1},
-        "suits": {"type": "array", "items": {"enum": list(SUITS)}, "minItems": 1},
+        "suits": {"type": "array", "items": {"enum": [*SUITS, OPEN]}, "minItems": 1},
         "words": {"type": "array", "items": _TEXT, "minItems": 1},
         "sorts": {"type": "array", "items": _SORT, "minItems": 1},
         "blocks": {

@@ -7,12 +7,13 @@ from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from itertools import permutations
 
+from ..cards import RANKS, SUITS
 from ..english import ordinal
 from ..faults import BadRoutine, PivotError
 from ..language.expressions import Number
 from ..language.facets import Facet
 from ..language.parser import lines_of
-from ..language.phrases import place_text
+from ..language.phrases import OPEN, place_text
 from ..language.routine import STEP, Line, Routine
 from ..language.templates import phrases_of
 
@@ -48,10 +49,12 @@ def fields_of(routine: Routine, domains: Mapping[int, Sequence[str]] | None = No
     for line in routine.walk():
         if line.is_ != STEP or line.kind is None:
             continue
-        for slot, type_name, start in _marks(line):
+        for slot, type_name, start in line.blanks():
             number = len(found) + 1
             given = [" ".join(words.split()) for words in (domains or {}).get(number, ())]
-            tried = tuple(dict.fromkeys(filter(None, given))) or tuple(_usual(line, slot, type_name, size, piles))
+            tried = tuple(dict.fromkeys(filter(None, given))) or tuple(
+                _usual(routine, line, slot, type_name, start, size, piles)
+            )
             if not tried:
                 raise NothingToFill(f"Blank {number}, in line {line.number}, needs a list of what to try.")
             is_number = all(re.fullmatch(r"\d+", text) for text in tried) and type_name not in ("phrase", "places")
@@ -63,13 +66,7 @@ def fields_of(routine: Routine, domains: Mapping[int, Sequence[str]] | None = No
     return found
 
 
-_MARK, _FIGURES = re.compile(r"\?"), re.compile(r"(?<![\w.])\d+")
-
-
-def _marks(line: Line) -> Iterator[tuple[str, str, int]]:
-    """(slot, its type, column) of each `?` of a line."""
-    for slot, type_name, found in _in_slots(line, _MARK):
-        yield slot, type_name, found.start()
+_FIGURES = re.compile(r"(?<![\w.])\d+")
 
 
 def _in_slots(line: Line, sought: re.Pattern[str]) -> Iterator[tuple[str, str, re.Match[str]]]:
@@ -106,7 +103,7 @@ def _marked(row: str, at: re.Match[str]) -> str:
 
 def blanks_of(routine: Routine) -> tuple[int, ...]:
     """The line of each `?`, in order."""
-    return tuple(line.number for line in routine.walk() for _ in _marks(line))
+    return tuple(line.number for line in routine.walk() for _ in line.blanks())
 
 
 def with_blanks(text: str, places: Iterable[tuple[int, int]]) -> str:
@@ -152,8 +149,13 @@ def _pack_size(routine: Routine) -> int:
     return 52
 
 
-def _usual(line: Line, slot: str, type_name: str, size: int, piles: Sequence[str]) -> list[str]:
+def _usual(
+    routine: Routine, line: Line, slot: str, type_name: str, start: int, size: int, piles: Sequence[str]
+) -> list[str]:
+    """`start`: the column of the blank."""
     assert line.kind
+    if line.text[:start].rstrip().endswith(("“", '"')):
+        return []  # a word: only its designer knows which
     if usual := line.kind.domains.get(slot):
         return list(map(str, usual))
     if type_name in ("position", "spot"):
@@ -164,7 +166,28 @@ def _usual(line: Line, slot: str, type_name: str, size: int, piles: Sequence[str
         return [" ".join(option) for option in phrases_of(line.kind.elements, slot)]
     if type_name == "places" and 2 <= len(piles) <= 5:
         return [", ".join(map(place_text, order)) for order in permutations(piles)]
-    return []
+    if type_name in CARD_TYPES:
+        if line.text.startswith("? of", start):
+            return list(RANKS)
+        if line.text[:start].endswith(" of "):
+            return list(SUITS)
+    if type_name in ("place", *CARD_TYPES):  # those that the routine speaks of
+        return [
+            name for name in _named(routine, ("place",) if type_name == "place" else CARD_TYPES) if OPEN not in name
+        ]
+    return list(_PARTS.get(type_name, ()))
+
+
+CARD_TYPES = ("card", "cards", "together", "listed")
+_PARTS: dict[str, Sequence[str]] = {
+    "rank": RANKS, "suits": SUITS, "sorts": ("red", "black", *SUITS), "blocks": ("red cards", "black cards", *SUITS),
+}  # fmt: skip
+
+
+def _named(routine: Routine, types: Sequence[str]) -> list[str]:
+    """What stands in the slots of these types, each once, in the order of the text."""
+    spans = [(line, start, end) for line in routine.walk() for _, one, start, end in line.spans if one in types]
+    return list(dict.fromkeys(line.text[start:end] for line, start, end in spans))
 
 
 def filled(text: str, fields: Sequence[Field], values: Sequence[str]) -> str:
