@@ -2,14 +2,18 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 import pytest
 
 from golden_pivot.core.answers.odds import FAILS, odds_of
 from golden_pivot.core.answers.verdicts import prove
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.language.parser import read_routine
+from golden_pivot.core.variants.blanks import solve
 
 from . import FAMILIES
+from .decoding import BLANKS
 from .worked import Worked
 
 PRINCIPLES = [principle for family in FAMILIES for principle in family.PRINCIPLES]
@@ -35,3 +39,11 @@ def test_it_comes_out_as_often_as_is_worked_out(text: str, worked: Worked) -> No
     *_, often = worked()
     assert found.samples is None  # exact
     assert (1 - fails.least, 1 - fails.most) == (often, often) if fails else often == 1
+
+
+@pytest.mark.parametrize(("text", "tried", "worked"), BLANKS, ids=[worked.__name__ for *_, worked in BLANKS])
+def test_blanks_are_filled_as_is_worked_out(
+    text: str, tried: dict[int, list[str]], worked: Callable[[], list[tuple[str, ...]]]
+) -> None:
+    found = solve(text, Budget(), tried)
+    assert found.complete and sorted(found.answers) == sorted(worked())
