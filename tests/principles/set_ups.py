@@ -114,6 +114,14 @@ def blocks_keep_apart() -> Ways:
     return 26 * 25, 0, Fraction(1)
 
 
+def mates_from_both_ends() -> Ways:
+    """Mates mirrored: so many dealt off the top end with the mate of the card that is as many from the bottom. Common practice, no
+    published source."""
+    pack = [(colour, value) for colour in "BR" for value in range(1, 5)]
+    pack += pack[::-1]
+    return every([pack[n - 1] == pack[-n] for n in range(1, 9)])
+
+
 PRINCIPLES: list[Principle] = [
     ("Pack: 10 cards, any order\nArrange the pack red, black in turn\nSpectator names a number n from 1 to 9\nDeal n cards from deck to table\n"
      "Spectator riffles table into deck\nEnds with: in every 2 cards of deck from the top all colours are different", gilbreath),
@@ -138,4 +146,6 @@ PRINCIPLES: list[Principle] = [
      "Ends with: every card of table is red or every card of table is black", one_colour_face_up),
     ("Pack: 10 cards, any order\nArrange the pack, from the top: 5 red cards, 5 black cards\nDeal deck into 2 piles\n"
      "Ends with: the top card of pile 1 is black and the top card of pile 2 is black", blocks_keep_apart),
+    ("Pack: clubs, hearts, each from ace to four, then their mates mirrored\nSpectator names a number n from 1 to 8\nDeal n cards from deck to table\n"
+     "Take the bottom n cards of deck to hand\nEnds with: the top card of table and the top card of hand are mates", mates_from_both_ends),
 ]  # fmt: skip

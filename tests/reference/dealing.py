@@ -165,7 +165,17 @@ def deal_piles(t: Table, s: Json) -> None:
         card = t.heap(source).pop(0)
         t.see([card])
         t.see([lay(card, s.get("way"))])
-        t.heap(f"pile {i % k + 1}").insert(0, card)
+        t.heap(f"pile {k - i % k if s.get('from_end') == 'from right to left' else i % k + 1}").insert(0, card)
+
+
+def deal_others(t: Table, s: Json) -> None:
+    source = t.where(s["from"])
+    others = [name for name in t.pile_names() if name != source]
+    if len(t.heap(source)) < len(others):
+        raise CannotGoOn
+    t.see(t.heap(source)[: len(others)])
+    for name in others:
+        t.heap(name).insert(0, t.heap(source).pop(0))
 
 
 def deal_each(t: Table, s: Json) -> None:

@@ -18,6 +18,11 @@ def pack_in_order(t: Table, s: Json) -> None:
         for rank in run:
             t.heaps["deck"].append(Card(len(t.heaps["deck"]) + 1))
             give_name(t, f"{rank} of {suit}", t.heaps["deck"][-1])
+    other = {"clubs": "spades", "spades": "clubs", "hearts": "diamonds", "diamonds": "hearts"}
+    for suit in reversed(s["suits"] if s.get("mirrored") else []):
+        for rank in reversed(run):
+            t.heaps["deck"].append(Card(len(t.heaps["deck"]) + 1))
+            give_name(t, f"{rank} of {other[suit]}", t.heaps["deck"][-1])
 
 
 def arrange_in_turn(t: Table, s: Json) -> None:

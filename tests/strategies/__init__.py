@@ -106,8 +106,13 @@ def ordered(draw: Any) -> str:
     """A routine on a pack whose order is known."""
     suits = draw(st.sampled_from(["clubs, hearts", "spades, diamonds, clubs"]))
     first, last = draw(st.sampled_from([("ace", "three"), ("king", "queen"), ("six", "eight")]))
-    writer = _Writer(draw, [f"Pack: {suits}, each from {first} to {last}"])
+    mirrored = suits == "clubs, hearts" and draw(st.booleans())
+    writer = _Writer(
+        draw, [f"Pack: {suits}, each from {first} to {last}{', then their mates mirrored' if mirrored else ''}"]
+    )
     ranks = {"ace": ["ace", "two", "three"], "king": ["king", "queen"], "six": ["six", "seven", "eight"]}[first]
+    if mirrored:
+        suits += ", diamonds, spades"
     writer.placed = [f"{rank} of {suit}" for suit in suits.split(", ") for rank in ranks]
     writer.cards, writer.all_known = list(writer.placed), True
     writer.lines(draw(st.integers(1, 5)), "")

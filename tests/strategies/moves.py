@@ -299,6 +299,10 @@ class Moves(Writer):
         self.filled = list(dict.fromkeys([*self.filled, *piles]))
         self.piles = 2
 
+    def _do_deal_others(self, margin: str) -> None:
+        source = f"pile {self.draw(st.integers(1, self.piles))}"
+        self.say(margin, f"{self.who}deal{self.s} a card from {source} onto each of the other piles")
+
     def _do_faro(self, margin: str) -> None:
         self.say(margin, f"{self.who}give{self.s} {self.source()} {self.pick('an out', 'an in')} faro")
 

@@ -20,14 +20,19 @@ def numbers(draw: Any, known: list[str], depth: int = 2, more: tuple[str, ...] =
     if depth == 0 or draw(st.integers(0, 2)) < 2:
         return draw(st.one_of(leaves + ([st.sampled_from(more)] if more else [])))
     a, b = draw(numbers(known, depth - 1)), draw(numbers(known, depth - 1))
-    return draw(
-        st.sampled_from(
-            [
-                f"{_with_an_end(a)} + {b}", f"{_with_an_end(a)} - ({b})", f"({a}) * ({b})", f"half of ({a}) rounded up",
-                f"half of ({a}) rounded down", f"digit sum of ({a})", f"remainder of ({a}) divided by ({_with_an_end(b)} + 1)",
-                f"min({a}, {b})", f"max({a}, {b})", f"quotient of ({a}) divided by ({_with_an_end(b)} + 1)", f"({a}) ^ {draw(st.integers(0, 2))}",
-                f"{draw(st.sampled_from(['digit root', 'units digit', 'tens digit', 'reversal']))} of (3 * ({a}) + 4)",
-                f"twice ({a}) minus ({b})",
-            ]
-        )
-    )  # fmt: skip
+    form = draw(st.sampled_from(FORMS))
+    return form.format(
+        a=a,
+        b=b,
+        closed_a=_with_an_end(a),
+        closed_b=_with_an_end(b),
+        k=draw(st.integers(0, 2)) if "{k}" in form else 0,
+    )
+
+
+FORMS = (
+    "{closed_a} + {b}", "{closed_a} - ({b})", "({a}) * ({b})", "half of ({a}) rounded up", "half of ({a}) rounded down",
+    "digit sum of ({a})", "remainder of ({a}) divided by ({closed_b} + 1)", "min({a}, {b})", "max({a}, {b})",
+    "quotient of ({a}) divided by ({closed_b} + 1)", "({a}) ^ {k}", "digit root of (3 * ({a}) + 4)", "units digit of (3 * ({a}) + 4)",
+    "tens digit of (3 * ({a}) + 4)", "reversal of (3 * ({a}) + 4)", "twice ({a}) minus ({b})",
+)  # fmt: skip

@@ -13,7 +13,8 @@ class Piling(Writer):
         self.piles = self.pick(1, 2, 3)
         each = self.pick("", "", f", {self.pick(0, 1, 1, 2)} cards each", f", {self.number()} cards each")
         way = self.pick("", ", face up", ", face down")
-        self.say(margin, f"{self.who}deal{self.s} {source} into {self.piles} piles{each}{way}")
+        order = self.pick("", "", ", from right to left", ", from left to right")
+        self.say(margin, f"{self.who}deal{self.s} {source} into {self.piles} piles{order}{each}{way}")
 
     def _do_gather_any(self, margin: str) -> None:
         self.left -= 2

@@ -132,7 +132,7 @@ class Writer:
             "piles_beside": self.gathered and self.cards, "put_dealt": self.dealt, "drop_rest": self.dealt,
             "gather_any": self.piles and self.left > 1, "gather_side": self.piles, "gather_slot": self.piles and self.left > 1,
             "spell_name": self.may_look(margin), "count_down": self.may_look(margin), "value_of": self.may_look(margin),
-            "deal_each": True, "lay_grid": not margin, "narrow": self.piles and self.left > 1 and self.cards, "demonstrating": len(margin) < 4,
+            "deal_each": True, "deal_others": self.piles > 1, "lay_grid": not margin, "narrow": self.piles and self.left > 1 and self.cards, "demonstrating": len(margin) < 4,
             "chance": self.left > 0, "until_out": not margin and not self.turns, "as_long_as": not margin and not self.turns,
             "new_pile": not margin and not self.turns and self.left > 1, "for_each": not margin and self.left > 1,
             "note_order": self.left > 1 and not margin and not self.turns and not any("Note the order" in row for row in self.rows),
@@ -169,24 +169,28 @@ class Writer:
         return place
 
     def spot(self) -> str:
-        place = self.source()
-        spots = [f"the {self.pick('top', 'bottom')} card of {place}", f"the face of {place}",
-                 f"the {self.pick('1st', '2nd', '3rd')} card of {place}",
-                 f"the card at position {self.draw(numbers(self.known, 1))} from the bottom of {place}"]  # fmt: skip
+        pick, place = self.pick, self.source()
+        spots = [
+            lambda: f"the {pick('top', 'bottom')} card of {place}",
+            lambda: f"the face of {place}",
+            lambda: f"the {pick('1st', '2nd', '3rd')} card of {place}",
+            lambda: f"the card at position {self.draw(numbers(self.known, 1))} from the bottom of {place}",
+            lambda: (
+                f"the card {self.draw(numbers(self.known, 1))} {pick('on from position', 'before position')} {pick(1, 2)} of {place}"
+            ),
+        ]
         if self.row:
-            spots.append(f"the {self.pick('1st', '2nd')} card from the {self.pick('left', 'right')} of {self.row}")
-        way = self.pick("on from position", "before position")
-        spots.append(f"the card {self.draw(numbers(self.known, 1))} {way} {self.pick(1, 2)} of {place}")
+            spots.append(lambda: f"the {pick('1st', '2nd')} card from the {pick('left', 'right')} of {self.row}")
         if self.grid:
-            spots.append(f"the {self.pick('1st', '2nd', '3rd')} card of grid")
-            spots.append(f"the card at row {self.pick(1, 2)} column {self.pick(1, 2)} of grid")
+            spots.append(lambda: f"the {pick('1st', '2nd', '3rd')} card of grid")
+            spots.append(lambda: f"the card at row {pick(1, 2)} column {pick(1, 2)} of grid")
         if self.dealt:
             spots += [
-                "the next card",
-                "the last card dealt",
-                f"the {self.pick('1st', '2nd')} card back from the last dealt",
+                lambda: "the next card",
+                lambda: "the last card dealt",
+                lambda: f"the {pick('1st', '2nd')} card back from the last dealt",
             ]
-        return self.pick(*spots)
+        return str(pick(*spots)())
 
     def new_name(self) -> str:
         if self.spare and self.pick(True, False):

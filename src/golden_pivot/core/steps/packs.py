@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from ..cards import MAX_CARDS, RANKS
+from ..cards import MAX_CARDS, RANKS, mate_of
 from ..language.facets import Facet
 from ..language.sorts import sort_behind
 from .declare import HANDLING, SETUP, step
@@ -143,7 +143,7 @@ def place_several(b: Builder) -> None:
 
 
 @step(
-    "Pack: {suits:suits}, each from {first:rank} to {last:rank}",
+    "Pack: {suits:suits}, each from {first:rank} to {last:rank}{mirrored?, then their mates mirrored}",
     family="Set-up",
     phase=SETUP,
     example="Pack: spades, hearts, each from seven to queen",
@@ -155,7 +155,8 @@ def place_several(b: Builder) -> None:
 def pack_in_order(b: Builder) -> None:
     """A pack whose order you know, as the heap called deck, face down: one suit after the other from the top.
 
-    Each suit runs from the first value to the last, upwards or downwards; ace is the lowest.
+    Each suit runs from the first value to the last, upwards or downwards; ace is the lowest. *Mirrored*: the mate of the top card
+    lies at the bottom, that of the second card above it, and so on to the middle.
     """
     first, last = (RANKS.index(b.phrase(slot)) for slot in ("first", "last"))
     suits = b.line.values["suits"]
@@ -163,6 +164,12 @@ def pack_in_order(b: Builder) -> None:
         raise b.fault("suits", "A suit is there twice.", "each suit once", "Leave one out.")
     step = 1 if first <= last else -1
     names = [f"{RANKS[i]} of {suit}" for suit in suits for i in range(first, last + step, step)]
+    if b.flag("mirrored"):
+        mates = [str(mate_of(name)) for name in reversed(names)]
+        if not set(mates).isdisjoint(names):
+            raise b.fault("suits", "Two of these suits are mates themselves.", "suits of which none is the mate of another, such as clubs, hearts",
+                          "Leave one of each colour out.")  # fmt: skip
+        names += mates
     b.lay_pack(len(names))
     for index, name in enumerate(names):
         b.place_in_pack("suits", index, name=name)
