@@ -35,7 +35,7 @@ from golden_pivot.core.variants.edits import edited
 from golden_pivot.core.variants.fields import NothingToFill, filled
 from golden_pivot.core.variants.slips import ALL, ELSEWHERE, HARMLESS, OPEN, SOME, fragility_of
 from golden_pivot.core.variants.sweeps import IMPOSSIBLE, sweep, with_blank
-from tests.reference import Card, NoPath, Path, each_path, every_path, run
+from tests.reference import Card, NoPath, Path, each_path, judged_together, run
 from tests.strategies import PHASES, routines
 
 MANY = int(os.environ.get("RANDOM_ROUTINES", "40"))
@@ -127,10 +127,8 @@ MATES_ARE_ALIKE = (
 
 def paths_of(text: str) -> list[Path] | None:
     """Every path by the reference; None for too many."""
-    document = routine_json(read_routine(text))
-    if len(list(islice(each_path(document), MOST_PATHS + 1))) > MOST_PATHS:
-        return None
-    return every_path(document)
+    paths = list(islice(each_path(routine_json(read_routine(text)), logged=True), MOST_PATHS + 1))
+    return judged_together(paths) if len(paths) <= MOST_PATHS else None
 
 
 def sound(text: str) -> tuple[Routine, list[Path]]:

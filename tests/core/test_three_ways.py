@@ -180,7 +180,7 @@ def test_replay_agrees_line_by_line_with_reference_and_prover(text: str, seed: i
     played = play(routine, seed=seed)
     if played.program.is_unlimited:
         return  # the reference chooses among tables there, not among rounds
-    path, _ = run(routine_json(routine), pick=same_decisions(played))
+    path, _ = run(routine_json(routine), pick=same_decisions(played), logged=True)
     assert path.stuck == bool(played.stuck_at)
     # The last frame of a line, against the reference's table after that line.
     tables = [seen(played.program, frame.state) for frame in played.frames]

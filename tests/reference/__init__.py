@@ -5,7 +5,7 @@ expressions. Each meaning is written as a performer would carry it out, card by 
 """
 
 from .interpreter import MEANINGS
-from .paths import NoPath, Path, each_path, every_path, run
+from .paths import NoPath, Path, each_path, every_path, judged_together, run
 from .table import Card
 
-__all__ = ["MEANINGS", "Card", "NoPath", "Path", "each_path", "every_path", "run"]
+__all__ = ["MEANINGS", "Card", "NoPath", "Path", "each_path", "every_path", "judged_together", "run"]

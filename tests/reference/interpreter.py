@@ -427,7 +427,7 @@ def _run_lines(t: Table, lines: list[Json]) -> None:
     taken = False
     before: Json | None = None
     for line in [*(line for line in lines if "step" in line), None]:
-        if before is not None and t.depth == 1:
+        if before is not None and t.depth == 1 and t.logged:
             heaps = {name: tuple(card.number for card in heap) for name, heap in t.heaps.items() if heap}
             t.marks[before["nth"]] = len(t.taken), heaps
         if line is None:
@@ -455,4 +455,5 @@ def _run_lines(t: Table, lines: list[Json]) -> None:
                 raise Finished
             if not line.get("shielded") and not is_ending(line) and step not in UNSEEN:
                 t.look_around(list(t.heaps))
-            t.log.append(t.snapshot())
+            if t.logged:
+                t.log.append(t.snapshot())

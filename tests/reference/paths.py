@@ -48,11 +48,14 @@ def _steps(lines: list[Json]) -> Iterator[Json]:
 
 
 def run(
-    document: Json, script: tuple[int, ...] = (), pick: Callable[[list[int]], int] | None = None
+    document: Json,
+    script: tuple[int, ...] = (),
+    pick: Callable[[list[int]], int] | None = None,
+    logged: bool = False,
 ) -> tuple[Path, list[int]]:
     """The path that takes these options and then always the first; with the number of options at each choice.
 
-    With `pick` that decides on an index instead.
+    With `pick` that decides on an index instead. `logged`: with what lay where behind each line.
     """
     sizes: list[int] = []
     taken: list[int] = []
@@ -68,7 +71,7 @@ def run(
     every = list(_steps(document["lines"]))
     for nth, line in enumerate(every):
         line["nth"] = nth
-    table = Table(decide, taken)
+    table = Table(decide, taken, logged=logged)
     stuck = False
     opening = [line for line in document["lines"] if line.get("step") in ("title", "note", *SET_UP)]
     try:
@@ -93,10 +96,13 @@ def run(
     ), sizes
 
 
-def every_path(document: Json) -> list[Path]:
+def every_path(document: Json, logged: bool = False) -> list[Path]:
     """All paths, in the order of the options."""
-    reached_before.clear()
-    paths = list(each_path(document))
+    return judged_together(list(each_path(document, logged)))
+
+
+def judged_together(paths: list[Path]) -> list[Path]:
+    """All paths there are, with what only all of them together show."""
     for i in range(max((len(path.table.told) for path in paths), default=0)):
         ended = [path for path in paths if i < len(path.table.told) and not path.stuck]
         looks = {path.table.told[i] for path in ended}
@@ -122,13 +128,13 @@ def _may_be_one(one: Any, other: Any) -> bool:
     return not (theirs & {face for face, _ in cards})
 
 
-def each_path(document: Json) -> Iterator[Path]:
+def each_path(document: Json, logged: bool = False) -> Iterator[Path]:
     """The same one by one, without what only all of them together show."""
     script: tuple[int, ...] | None = ()
     while script is not None:
         taken, sizes = [], []
         try:
-            path, sizes = run(document, script)
+            path, sizes = run(document, script, logged=logged)
             taken = list(path.taken)
             yield path
         except NoPath as none:

@@ -113,6 +113,8 @@ class Table:
     """cards by name that the performer's fingers keep a break at"""
     performer: bool = False
     """the line at hand is the performer's to carry out"""
+    logged: bool = False
+    """whether `marks` and `log` are kept"""
     marks: dict[int, tuple[int, dict[str, tuple[int, ...]]]] = field(default_factory=dict)
     """behind each outermost step: how many choices had been made, and the numbers of the cards of each heap"""
     depth: int = 0
