@@ -94,6 +94,36 @@ def test_the_hand_changes_the_path_on_the_table(page: Page) -> None:
     expect(page.locator(".table-panel .when")).to_contain_text("after line 11, time 3")
 
 
+def test_a_shuffle_is_one_control_and_each_of_its_choices_comes_on_demand(page: Page) -> None:
+    text = b"Pack: 12 cards, any order\nPlace FORCE on top\nSpectator shuffles deck\nDeal deck into 3 piles\n\
+Spectator gathers the piles in any order\nEnds with: FORCE is in deck\n"
+    page.locator("input[type=file]").first.set_input_files(
+        {"name": "mix.pivot", "mimeType": "text/plain", "buffer": text}
+    )
+    verdict_is(page, "proved")
+    shuffle = page.get_by_role("group", name="line 3: Spectator shuffles deck, secret")
+    expect(shuffle).to_contain_text("each the first")
+    expect(shuffle.get_by_role("slider")).to_have_count(0)
+    shuffle.get_by_role("button", name="Another", exact=True).click()
+    expect(shuffle).to_contain_text("shuffled")
+    page.get_by_role(
+        "combobox", name="line 5: the order of the piles"
+    ).click()  # a gather is one as well, and stays by itself
+    page.get_by_role("option", name="3, 2 and 1 from the top").click()
+    expect(shuffle).to_contain_text("shuffled")
+    shuffle.get_by_role("button", name="All 12").press("Enter")
+    first = shuffle.get_by_role("slider").first
+    first.focus()
+    page.keyboard.press("End")
+    expect(first).to_have_attribute("aria-valuenow", "12")
+    shuffle.get_by_role("button", name="Plainest", exact=True).click()
+    expect(shuffle).to_contain_text("each the first")
+    expect(page.get_by_role("combobox", name="line 5: the order of the piles")).to_have_value(
+        "3, 2 and 1 from the top"
+    )
+    expect(page.locator(".table-panel .when em")).to_have_text("Ends with: FORCE is in deck")
+
+
 def test_a_search_that_takes_long_can_be_stopped(page: Page) -> None:
     # Two counts through one pack: a proof is out of reach.
     endless = (PROCEDURES / "p23_kruskals_count.pivot").read_bytes()

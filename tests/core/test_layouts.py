@@ -65,7 +65,7 @@ def test_where_it_lies_is_said_drawn_and_measured() -> None:
     verdict = prove(read_routine(LAID))
     assert verdict.landing and verdict.landing.text == "2nd of the 2nd row of grid"
     played = play(read_routine(LAID), {})
-    deck, laid = on_table(played).frames[-1].places
+    deck, laid = on_table(read_routine(LAID), played).frames[-1].places
     assert deck.spots == () and laid.lies == "in 3 rows of 3"
     assert laid.spots == ((0, 0), (1, 0), (2, 0), (0, 1), (1, 1), (2, 1), (0, 2), (1, 2), (2, 2))
     # The rest of the pack, 63 mm, and 12 mm beside it three cards abreast; three rows of 88 mm, 12 mm apart.

@@ -251,6 +251,20 @@ def test_a_suit_a_value_and_a_heap_may_be_blank(text: str, words: int, answers: 
         prove(read_routine(text))
 
 
+def test_what_faces_tell_refutes_a_filling_and_an_end_of_the_budget_is_told() -> None:
+    """Of 100 ways to move cards in two cases only those tell three cases apart that move differently, and not by all."""
+    text = (
+        "Pack: hearts, each from ace to nine\nSpectator names a number n from 1 to 3\nIf n is 2:\n  Move the top ? cards of deck to the bottom\n"
+        "If n is 3:\n  Move the top ? cards of deck to the bottom\nEnds with: the faces of deck tell n\n"
+    )
+    found = solve(text, Budget())
+    moved = [(a, b) for a, b in product(range(10), repeat=2) if len({0, a % 9, b % 9}) == 3]
+    assert sorted(found.answers) == sorted((str(a), str(b)) for a, b in moved)
+    assert (found.fillings, found.working, found.complete) == (100, len(moved), True)
+    late = solve(text, Budget(seconds=0))
+    assert late.stopped and not late.complete and not late.answers
+
+
 def test_one_of_several_words_may_be_blank() -> None:
     text = "Pack: 9 cards, any order\nPlace X 4th\nSpell “?” from deck\nEnds with: the last card dealt is X\n"
     assert solve(text, Budget(), {1: ["one", "four", "five", "seven"]}).answers == (("four",), ("five",))

@@ -19,6 +19,7 @@ from ..core.book.spectators import own_spectators
 from ..core.budget import Budget
 from ..core.faults import BadRoutine, OutOfBudget
 from ..core.language.parser import read_routine
+from ..core.language.routine import Routine
 from ..core.reading import read_page, read_sheet
 from ..core.search.replay import Play
 from ..core.variants.blanks import solve
@@ -82,18 +83,18 @@ def one_path(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
     """{text, choices?, seed?, worst?} → the path played. The worst case fails, or handles most cards."""
     routine = read_routine(request["text"])
     if not request.get("worst"):
-        return _shown(play(routine, request.get("choices"), request.get("seed")))
+        return _shown(routine, play(routine, request.get("choices"), request.get("seed")))
     try:
         verdict = prove(routine, budget)
         if verdict.counterexample:
-            return _shown(play(routine, dict(verdict.counterexample.choices)))
-        return _shown(play_path(routine, longest_path(routine, budget)))
+            return _shown(routine, play(routine, dict(verdict.counterexample.choices)))
+        return _shown(routine, play_path(routine, longest_path(routine, budget)))
     except (BadRoutine, OutOfBudget):
-        return _shown(play(routine))
+        return _shown(routine, play(routine))
 
 
-def _shown(played: Play) -> dict[str, Any]:
-    return asdict(on_table(played))
+def _shown(routine: Routine, played: Play) -> dict[str, Any]:
+    return asdict(on_table(routine, played))
 
 
 def _told(name: str, made: Callable[[Analysis], Any]) -> Task:

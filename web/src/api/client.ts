@@ -15,6 +15,7 @@ export type LedgerEntry = Schemas['EntryReport'];
 export type Play = Schemas['PlayOnTable'];
 export type Frame = Schemas['TableMoment'];
 export type Decision = Schemas['Decision'];
+export type ChoicesOfLine = Schemas['ChoicesOfLine'];
 export type Strands = Schemas['StrandsReport'];
 export type Version = Schemas['VersionOut'];
 export type Family = Schemas['FamilyOut'];

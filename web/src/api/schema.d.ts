@@ -2059,6 +2059,19 @@ export interface components {
             /** Times */
             times: number;
         };
+        /** ChoicesOfLine */
+        ChoicesOfLine: {
+            /** Line */
+            line: number;
+            /** Text */
+            text: string;
+            /** Keys */
+            keys: string[];
+            /** Together */
+            together: boolean;
+            /** Stands */
+            stands: string;
+        };
         /** Claim */
         Claim: {
             /** Line */
@@ -4048,6 +4061,8 @@ export interface components {
             frames: components["schemas"]["TableMoment"][];
             /** Decisions */
             decisions: components["schemas"]["Decision"][];
+            /** In Hand */
+            in_hand: components["schemas"]["ChoicesOfLine"][];
             /** Failures */
             failures: string[];
             /** Stuck At */

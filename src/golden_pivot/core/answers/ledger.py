@@ -81,24 +81,34 @@ def ledger_of(routine: Routine, budget: Budget, card: str | None = None) -> tupl
             explore(program, narrow, watch=margin.note)
         except OutOfBudget:
             continue
-        return tuple(margin.entries.values())
+        return margin.complete()
     return ()
 
 
 class _Margin:
-    """Collects an entry after every instruction; the last one of a line and round stands."""
+    """Collects an entry for every line and round: what is so after the last of its instructions."""
 
     def __init__(self, program: Program, purpose: Purpose) -> None:
         self.program = program
         self.entries: dict[tuple[int, tuple[int, ...]], Entry] = {}
         numbered = [(i, cell.symbol) for i, cell in enumerate(program.cells) if cell.symbol]
         self.numbers = numbered if purpose == TABLE else []
+        self.latest: tuple[int, tuple[int, ...], Layer] | None = None
+        """of the line at hand, of which another instruction may follow"""
         if program.target_line:
             self._enter(program.target_line, (), {program.start: 1})
 
     def note(self, step: AnyInstruction, layer: Layer) -> None:
         if isinstance(step, Act | Choose | Closure):
-            self._enter(step.line, step.round, layer)
+            if self.latest and self.latest[:2] != (step.line, step.round):
+                self._enter(*self.latest)
+            self.latest = (step.line, step.round, layer)
+
+    def complete(self) -> tuple[Entry, ...]:
+        """The entries, once all has been noted."""
+        if self.latest:
+            self._enter(*self.latest)
+        return tuple(self.entries.values())
 
     def _enter(self, line: int, turn: tuple[int, ...], layer: Layer) -> None:
         found: dict[str, set[int]] = {}

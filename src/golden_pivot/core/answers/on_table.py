@@ -9,9 +9,11 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
 from ..faults import Fault
+from ..language.routine import Routine
 from ..layouts import Layout
 from ..search.program import Program, State
 from ..search.replay import Decision, Frame, Play
+from .in_hand import ChoicesOfLine, in_hand
 from .report import PositionReport, position_report
 
 
@@ -47,12 +49,14 @@ class PlayOnTable:
     """cards with another back"""
     frames: tuple[TableMoment, ...]
     decisions: tuple[Decision, ...]
+    in_hand: tuple[ChoicesOfLine, ...]
+    """the same by line"""
     failures: tuple[str, ...]
     stuck_at: int | None
     faults: tuple[Fault, ...]
 
 
-def on_table(played: Play) -> PlayOnTable:
+def on_table(routine: Routine, played: Play) -> PlayOnTable:
     program = played.program
     numbered = {choose.cell for choose in program.choices() if choose.plain} | {
         index for index, cell in enumerate(program.cells) if cell.told
@@ -62,6 +66,7 @@ def on_table(played: Play) -> PlayOnTable:
         tuple(sorted(program.odd_backs)),
         tuple(_moment(program, frame, numbered) for frame in _one_a_line(played.frames)),
         played.decisions,
+        in_hand(routine, played.decisions),
         played.failures,
         played.stuck_at,
         played.faults,

@@ -10,7 +10,7 @@ from ..language.expressions import is_settled
 from ..language.kinds import CHANCE
 from ..language.templates import PERFORMER, SPECTATOR
 from ..language.values import NewNumber
-from ..search.program import Cell, Cells, Choose, Reader
+from ..search.program import Cell, Cells, Choose, Grouped, Reader
 from .places import Place
 from .table import Table
 
@@ -172,13 +172,14 @@ class Choices(Table):
         symbol: str | None = None,
         odds: Callable[[Sequence[Any], int], int] | None = None,
         alike: Callable[[Cells], None] | None = None,
+        grouped: Grouped | None = None,
     ) -> Reader:
         """A decision that no line can refer to; `odds` weigh the options where it is taken at random.
 
-        See Choose for `alike`; no other instruction of the line may depend on the option.
+        See Choose for `alike` and `grouped`; no other instruction of the line may depend on the option.
         """
         cell = self.new_cell(Cell(label, False, symbol=symbol and symbol + self.round_text))
-        self._choice(cell, key, label, secret, options, say, odds=odds, alike=alike)
+        self._choice(cell, key, label, secret, options, say, odds=odds, alike=alike, grouped=grouped)
         if not secret:
             self.ever_told.add(cell)
         self.reads.add(cell)
@@ -209,7 +210,7 @@ class Choices(Table):
         self, cell: int, key: str, label: str, secret: bool,
         options: Callable[[Sequence[Any]], Sequence[int]], say: Callable[[Sequence[Any], int], str],
         by: str | None = None, ways: Ways | None = None, odds: Callable[[Sequence[Any], int], int] | None = None,
-        alike: Callable[[Cells], None] | None = None,
+        alike: Callable[[Cells], None] | None = None, grouped: Grouped | None = None,
     ) -> None:  # fmt: skip
         unique = key + self.round_text
         while unique in self._keys:
@@ -231,5 +232,6 @@ class Choices(Table):
                 ways=ways,
                 odds=odds,
                 alike=alike,
+                grouped=grouped,
             )
         )

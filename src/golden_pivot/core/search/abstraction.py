@@ -3,11 +3,18 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
+from functools import cache
 
 from ..cards import DOWN, FACE_UP, INDIFFERENT, MAX_CARDS, TOKEN, UP
 from .program import Cells, Dead, Program
 
 _BLANK = [bytes(size) for size in range(MAX_CARDS + 1)]
+
+
+@cache
+def only(token: int) -> bytes:
+    """The translation table that makes all cards but this one indifferent."""
+    return bytes(byte if byte & TOKEN == token else byte & FACE_UP for byte in range(256))
 
 
 def forgets(program: Program, dead: Dead) -> Callable[[Cells], None] | None:
@@ -40,7 +47,7 @@ def forgets(program: Program, dead: Dead) -> Callable[[Cells], None] | None:
             cells[index] = nothing
         one = program.token_of(cells, followed) if followed else None
         for index in blanked:
-            cells[index] = cells[index].translate(program.only[one]) if one else _BLANK[len(cells[index])]
+            cells[index] = cells[index].translate(only(one)) if one else _BLANK[len(cells[index])]
         for index in faceless:
             cells[index] = cells[index].translate(without_faces)
         if store and shown:

@@ -32,11 +32,11 @@ def explore(
     for state, weight in layer.items():
         end = state if state[JUMP] is None else goes_on(state)
         algebra.add(result.again if program.again and end[program.again] else result.ends, end, weight)
-    result.ends = _with_what_is_told(program, result.ends, algebra)
+    result.ends = with_what_is_told(program, result.ends, algebra)
     return result
 
 
-def _with_what_is_told(program: Program, ends: Layer, algebra: Algebra) -> Layer:
+def with_what_is_told(program: Program, ends: Layer, algebra: Algebra = COUNT_PATHS) -> Layer:
     """Marks the claims that what is seen settles something, where two paths can see the same and differ in it."""
     for claim, cell in program.tells.items():
         failing = untold(state[cell] for state in ends if state[cell])

@@ -15,7 +15,7 @@ from ..budget import CHECK_EVERY, Budget
 from ..faults import Impossible, NoSuchPath
 from .abstraction import forgets
 from .algebra import Algebra, Layer
-from .program import JUMP, Act, Cells, Choose, Closure, Loop, Program, State
+from .program import JUMP, Act, Cells, Choose, Closure, Grouped, Loop, Program, State
 from .semantics import Run, begin_turn, carrying_out, measured, options_of
 from .stages import Stage, stages
 
@@ -156,6 +156,8 @@ class _Search:
             return lambda state, weight: ((None, weight),)
         ways = choose.ways if algebra.times else None
 
+        if choose.grouped and self._asks_only_where_it_leads(stage):
+            return self._ways_of_groups(choose.grouped)
         if not (algebra.share or algebra.chosen or ways):
             return lambda state, weight: [(option, weight) for option in options_of(choose, state)]
 
@@ -175,6 +177,19 @@ class _Search:
                     reached = algebra.times(reached, *ways(state, option))
                 found.append((option, reached))
             return found
+
+        return ways_on
+
+    def _ways_of_groups(self, grouped: Grouped) -> Callable[[State, Any], list[tuple[Any, Any]]]:
+        """The same for options of which some lead to the same."""
+        share, times = self.algebra.share, self.algebra.times
+
+        def ways_on(state: State, weight: Any) -> list[tuple[Any, Any]]:
+            groups = grouped(state)
+            whole = sum(many for _, many in groups)
+            if share:
+                return [(option, share(weight, many, whole)) for option, many in groups]
+            return [(option, times(weight, many, 1) if times else weight) for option, many in groups]
 
         return ways_on
 

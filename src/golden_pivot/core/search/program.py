@@ -14,13 +14,15 @@ from dataclasses import dataclass, field
 from functools import cached_property
 from typing import Any
 
-from ..cards import FACE_UP, TOKEN, index_of
+from ..cards import index_of
 from ..layouts import HEAP, Layout
 from .faces import FaceClass, FaceStore
 
 State = tuple[Any, ...]
 Cells = list[Any]
 Reader = Callable[[Sequence[Any]], int]
+Grouped = Callable[[Sequence[Any]], Sequence[tuple[int, int]]]
+"""state → (an option, how many there are that lead to the same as it)"""
 
 FAILED, JUMP = 0, 1
 ANY_FACE, ANY_PLACE = -1, -2
@@ -100,6 +102,8 @@ class Choose(Instruction):
     """how heavy an option weighs where chance decides; None: as many as its ways"""
     alike: Callable[[Cells], None] | None = None
     """turns a state into the one that stands for all from which the options lead to the same states as from it"""
+    grouped: Grouped | None = None
+    """of such a state: of options that lead to the same one stands for all, with how many there are"""
     person: int = 1
     """which spectator decides, where there are several"""
 
@@ -294,6 +298,10 @@ class Program:
         return tuple(step for step in self.instructions if isinstance(step, Choose))
 
     def places(self) -> tuple[tuple[int, str], ...]:
+        return self._places
+
+    @cached_property
+    def _places(self) -> tuple[tuple[int, str], ...]:
         return tuple((index, cell.name) for index, cell in enumerate(self.cells) if cell.is_place)
 
     @cached_property
@@ -304,14 +312,6 @@ class Program:
     def token_of(self, state: Sequence[Any], name: str) -> int | None:
         """The token of a named card in this state; None while no card has this name."""
         return state[self.card_cells[name]] if name in self.card_cells else self.tokens.get(name)
-
-    @cached_property
-    def only(self) -> tuple[bytes, ...]:
-        """For each token the translation table that makes all other cards indifferent."""
-        faces = bytes(byte & FACE_UP for byte in range(256))
-        return tuple(
-            bytes(byte if byte & TOKEN == token else faces[byte] for byte in range(256)) for token in range(TOKEN + 1)
-        )
 
     def where_is(self, state: Sequence[Any], name: str | None) -> tuple[str, int] | None:
         """(place, position from 1, from the top or the left) of a named card."""

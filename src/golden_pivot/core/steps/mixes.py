@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Sequence
 from math import comb
 from typing import TYPE_CHECKING, Any
@@ -215,7 +216,9 @@ def overhand(b: Builder) -> None:
 
         b.act(run)
 
+    before = set(b.reads)
     b.loop(lambda: lambda cells: bool(place.of(cells)), lambda cells: len(place.of(cells)), body)
+    b.reads = before  # which card was next matters no longer
     b.put_back(mixed, place)
 
 
@@ -253,7 +256,9 @@ def haphazard(b: Builder) -> None:
 
         b.act(run)
 
+    before = set(b.reads)
     b.loop(lambda: lambda cells: bool(place.of(cells)), lambda cells: len(place.of(cells)), body)
+    b.reads = before  # which card was next matters no longer
     b.put_back(mixed, place)
 
 
@@ -385,10 +390,18 @@ def shuffle(b: Builder) -> None:
     place = b.source("place")
     mixed = b.hidden_place("shuffled")
 
+    def sort(cells: Cells) -> None:
+        place.put(cells, bytes(sorted(place.of(cells))))  # any of them may be next, however they lie
+
+    def by_card(cells: Sequence[Any]) -> list[tuple[int, int]]:
+        heap = place.of(cells)
+        return [(heap.index(card) + 1, many) for card, many in Counter(heap).items()]
+
     def body() -> None:
         at = b.choose_unnamed(
-            f"card in line {b.line.number}", "the next card", True, lambda cells: range(1, len(place.of(cells)) + 1)
-        )
+            f"card in line {b.line.number}", "the next card", True, lambda cells: range(1, len(place.of(cells)) + 1),
+            alike=sort, grouped=by_card,
+        )  # fmt: skip
 
         def run(cells: Cells) -> None:
             heap, i = place.of(cells), at(cells) - 1
@@ -397,5 +410,7 @@ def shuffle(b: Builder) -> None:
 
         b.act(run)
 
+    before = set(b.reads)
     b.loop(lambda: lambda cells: bool(place.of(cells)), lambda cells: len(place.of(cells)), body)
+    b.reads = before  # which card was next matters no longer
     b.put_back(mixed, place)

@@ -23,7 +23,8 @@ from ..language.kinds import ENDING, PAGE, SETUP
 from ..language.parser import lines_of, read_routine
 from ..language.routine import STEP
 from ..search.algebra import COUNT_PATHS, Layer
-from ..search.frontiers import Exploration, frontiers
+from ..search.explorer import with_what_is_told
+from ..search.frontiers import Exploration, frontiers, goes_on
 from ..search.program import FAILED, NO_ENDING, AnyInstruction, Choose, Closure, Leap, Program, State
 from .fields import Field, NothingToFill, fields_of, filled
 
@@ -110,7 +111,7 @@ def solve(
     search = _Search(text, fields, budget, progress, known_first)
     search.run()
     ordered = sorted(search.passing, key=search.simplicity)
-    answers = [one for one in ordered[:MOST_ANSWERS] if one in search.proved or search.holds(one)]
+    answers = search.proved_of(ordered[:MOST_ANSWERS])
     working = len(ordered) - len(ordered[:MOST_ANSWERS]) + len(answers)
     return Solution(
         tuple(fields), tuple(answers), many, search.tried, search.refuted_first, tuple(search.near),
@@ -242,6 +243,17 @@ class _Search:
             self.passing.append(filling)
         self.progress(f"{self.tried:,} of {self.many:,} ways tried, {len(self.passing):,} work")
 
+    def proved_of(self, fillings: Sequence[Filling]) -> list[Filling]:
+        """Those that are proved as the routines they make, as far as the budget goes."""
+        found: list[Filling] = []
+        try:
+            for filling in fillings:
+                if filling in self.proved or self.holds(filling):
+                    found.append(filling)
+        except OutOfBudget as out:
+            self.stopped = self.stopped or out.reached
+        return found
+
     def holds(self, filling: Filling) -> bool:
         """Whether it is proved as the routine it makes; left open where that is not settled."""
         text = filled(self.text, self.fields, filling)
@@ -294,7 +306,20 @@ class _Search:
             if not layer:
                 break
         refuted |= {key(state) for state in layer if state[FAILED]} | {key(stuck.state) for stuck in found.stuck}
+        refuted |= self._untold(program, layer, key)
         return refuted | self._never_reached(program, layer, key, alive)
+
+    @staticmethod
+    def _untold(program: Program, ends: Layer, key: Callable[[State], tuple[int, ...]]) -> set[tuple[int, ...]]:
+        """Fillings with which two paths end alike to the eye and differ in what it is to tell."""
+        by_filling: dict[tuple[int, ...], Layer] = {}
+        for state, weight in ends.items() if program.tells else ():
+            by_filling.setdefault(key(state), {})[goes_on(state)] = weight
+        return {
+            filling
+            for filling, states in by_filling.items()
+            if any(s[FAILED] for s in with_what_is_told(program, states))
+        }
 
     @staticmethod
     def _never_reached(

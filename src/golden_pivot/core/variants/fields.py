@@ -7,6 +7,7 @@ from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from itertools import permutations
 
+from ..building import PROOF, compile_what_can_be
 from ..cards import RANKS, SUITS
 from ..english import ordinal
 from ..faults import BadRoutine, PivotError
@@ -143,10 +144,9 @@ MOST_TRIED = 5000
 
 
 def _pack_size(routine: Routine) -> int:
-    for line in routine.having(Facet.COUNTED_PACK):
-        if isinstance(count := line.values["count"], Number):
-            return count.value
-    return 52
+    """Cards in play at the beginning; those of a whole pack while the pack itself is blank."""
+    program, _ = compile_what_can_be(routine, PROOF)
+    return program.cards_in_play or 52
 
 
 def _usual(

@@ -86,6 +86,14 @@ export function Bench({ routine }: { routine: Routine }) {
     },
     [decisions],
   );
+  const together = useCallback(
+    (keys: string[], byChance: boolean) => {
+      const kept = (decisions ?? []).filter((decision) => !keys.includes(decision.key));
+      const choices = Object.fromEntries(kept.map((decision) => [decision.key, decision.value]));
+      setAsked({ ...FIRST, choices, seed: byChance ? Math.floor(Math.random() * 2 ** 31) : null });
+    },
+    [decisions],
+  );
   // What is shown and printed is what the shelf has: the last keys are saved first.
   const show = useCallback(
     (event?: { preventDefault: () => void }) => {
@@ -158,7 +166,12 @@ export function Bench({ routine }: { routine: Routine }) {
         <Tabs className="right" label="Beside the sheet" tabs={VIEWS} value={view} onChange={setView}>
           {view === 'table' ? (
             <>
-              <TablePanel play={play} playback={playback} said={frame ? spoken(settled, dress.lines, shownLine, frame.numbers) : []} />
+              <TablePanel
+                play={play}
+                playback={playback}
+                said={frame ? spoken(settled, dress.lines, shownLine, frame.numbers) : []}
+                done={failing ? '' : (settled.split('\n')[shownLine - 1] ?? '').trim()}
+              />
               {drawn && play && drawn.columns.length > 0 && (
                 <StrandsView strands={drawn} frames={play.frames} index={index} onMoment={goTo} onHover={setHovered} />
               )}
@@ -167,7 +180,9 @@ export function Bench({ routine }: { routine: Routine }) {
               )}
               <Hand
                 decisions={decisions ?? []}
+                inHand={play?.in_hand ?? []}
                 onChoose={choose}
+                onTogether={together}
                 onAnother={another}
                 onWorst={worst}
                 worst={verdict?.counterexample ? 'The shortest way it fails' : 'The path that handles most cards'}

@@ -9,17 +9,26 @@ interface TablePanelProps {
   playback: Playback;
   /** patter of the line that is shown */
   said: string[];
+  /** the line that is shown, as it is written */
+  done: string;
 }
 
 /** One path on the table, line by line. */
-export function TablePanel({ play, playback, said }: TablePanelProps) {
+export function TablePanel({ play, playback, said, done }: TablePanelProps) {
   const { index, last, step, goTo, run, running } = playback;
   const frame = play?.frames[index];
   return (
     <section className="panel table-panel" aria-label="The table">
       <header>
         <h2>The table</h2>
-        <span className="when">{frame ? moment(frame.line, frame.round, play?.failures ?? [], index === last) : ''}</span>
+        <span className="when">
+          {frame ? moment(frame.line, frame.round, play?.failures ?? [], index === last) : ''}
+          {done && (
+            <>
+              : <em>{done}</em>
+            </>
+          )}
+        </span>
         <Group gap={6} wrap="nowrap">
           <Button size="compact-sm" variant="subtle" aria-label="One step back" disabled={index === 0} onClick={() => step(-1)}>
             <IconPlayerTrackPrev size={16} />
@@ -37,7 +46,7 @@ export function TablePanel({ play, playback, said }: TablePanelProps) {
       </header>
       {said.length > 0 && <p className="spoken">{said.map((words) => `“${words}”`).join(' ')}</p>}
       {play && frame && play.frames.some((f) => f.places.some((p) => p.cards.length)) ? (
-        <TableView play={play} frame={frame} />
+        <TableView play={play} frame={frame} before={play.frames[index - 1]} />
       ) : (
         <p className="bare-table">The table is bare. Write the pack first: “Pack: 52 cards, any order”.</p>
       )}

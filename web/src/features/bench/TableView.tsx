@@ -1,14 +1,14 @@
 import { useElementSize } from '@mantine/hooks';
 import type { Frame, Play } from '../../api/client';
 import { Scrolling } from '../../ui/Scrolling';
-import { CAPTION, CARD_HEIGHT, FACE_UP, ROW_LEFT, captions, cardId, layOut, ordinal, tableInWords, type Heap, type Laid, type Layout } from './layout';
+import { CAPTION, CARD_HEIGHT, FACE_UP, ROW_LEFT, captions, cardId, layOut, moved, ordinal, tableInWords, type Heap, type Laid, type Layout } from './layout';
 import './table.css';
 
 /** the height it takes from what stands below it, if it needs so much; beyond, it scrolls */
 const MOST_TAKEN = 292;
 
-/** Every heap edge on, so that its cards can be counted; what is laid out below; the cards with a name in gold. */
-export function TableView({ play, frame }: { play: Play; frame: Frame }) {
+/** Every heap edge on, so that its cards can be counted; what is laid out below; the cards with a name in gold; a mark at those that moved. */
+export function TableView({ play, frame, before }: { play: Play; frame: Frame; before: Frame | undefined }) {
   const { ref, width, height } = useElementSize();
   const layout = layOut(play.frames, frame, width || 640, height || 240);
   return (
@@ -20,7 +20,7 @@ export function TableView({ play, frame }: { play: Play; frame: Frame }) {
         {layout.laid.map((laid) => (
           <LaidGround key={laid.name} laid={laid} />
         ))}
-        <Cards layout={layout} names={frame.names} odd={new Set(play.odd)} />
+        <Cards layout={layout} names={frame.names} odd={new Set(play.odd)} came={moved(frame, before)} />
       </svg>
     </Scrolling>
   );
@@ -121,7 +121,7 @@ function placed(layout: Layout, names: Record<string, string>): Placed[] {
 }
 
 /** Every card is one element for the whole play, so that a move of it is a movement. */
-function Cards({ layout, names, odd }: { layout: Layout; names: Record<string, string>; odd: Set<number> }) {
+function Cards({ layout, names, odd, came }: { layout: Layout; names: Record<string, string>; odd: Set<number>; came: Set<number> }) {
   return (
     <g>
       {placed(layout, names).map(({ card, x, y, width, height, at, laidOut }) => {
@@ -131,6 +131,7 @@ function Cards({ layout, names, odd }: { layout: Layout; names: Record<string, s
         return (
           <g key={id} className={`card ${name ? 'known' : ''} ${up ? 'up' : ''}`} style={{ transform: `translate(${x}px, ${y}px)` }}>
             <rect width={width} height={height} rx={Math.min(3, height / 2)} />
+            {came.has(id) && <path className="came" d={laidOut ? `M3 ${height + 3}h${width - 6}` : `M${width + 3} 1v${Math.max(1, height - 2)}`} />}
             {up && !laidOut && <rect className="face" x={4} y={height * 0.3} width={width - 8} height={height * 0.4} />}
             {up && laidOut && <circle className="pip" cx={width / 2} cy={height / 2} r={Math.min(2.5, width / 4)} />}
             {!up && laidOut && width >= 12 && <path className="hinge" d={`M${width / 2 - 4} ${height / 2 + 6}l4-10 4 10`} />}

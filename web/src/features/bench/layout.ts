@@ -49,6 +49,8 @@ const ROW = 70;
 const LEAST_ROW = 68;
 /** two card edges closer than this are one */
 const LEAST_PITCH = 2;
+/** further apart they are no heap any more */
+const MOST_PITCH = 18;
 /** width of a letter of a name beside a heap, about */
 const LETTER = 7.6;
 export const ROW_LEFT = 70;
@@ -91,7 +93,7 @@ export function layOut(frames: Frame[], frame: Frame, width: number, height: num
   const forLeastHeaps = heaps.length ? TOP + foot + LEAST_PITCH * deepest : 0;
   const whole = Math.max(height, lying * step + forLeastHeaps);
   const forHeaps = whole - lying * step;
-  const pitch = Math.min(12, (forHeaps - TOP - foot) / deepest);
+  const pitch = Math.min(MOST_PITCH, (forHeaps - TOP - foot) / deepest);
   const edge = Math.min(118, roomy ? column * 0.4 : column * 0.62);
   return {
     heaps: heaps.map((place, i) => ({
@@ -139,6 +141,14 @@ export function namedIn(cards: number[], names: Record<string, string>): string[
     const name = names[String(cardId(card))];
     return name ? [`${name} ${ordinal(i + 1)}${card >= FACE_UP ? ', face up' : ''}`] : [];
   });
+}
+
+/** The cards that came to another place since the moment before, or were turned there. */
+export function moved(frame: Frame, before: Frame | undefined): Set<number> {
+  if (!before) return new Set();
+  const lay = new Map(before.places.flatMap((place) => place.cards.map((card) => [cardId(card), `${place.name} ${card >= FACE_UP}`] as const)));
+  const came = frame.places.flatMap((place) => place.cards.filter((card) => lay.get(cardId(card)) !== `${place.name} ${card >= FACE_UP}`));
+  return new Set(came.map(cardId));
 }
 
 /** The table in words, for those who do not see it. */
