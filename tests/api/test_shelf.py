@@ -44,6 +44,22 @@ def test_a_stale_save_gets_409_and_changes_nothing(client: TestClient) -> None:
     assert stale.json()["current"]["title"] == client.get(at).json()["title"] == "Two"
 
 
+def test_what_was_found_of_a_text_stands_on_its_row_until_the_text_is_another(client: TestClient) -> None:
+    text = "Title: One\nPack: 9 cards, any order\nPlace A 2nd\nDeal 1 card from deck\nEnds with: the next card is A\n"
+    made = client.post("/api/routines", json={"text": text}).json()
+    row = lambda: client.get("/api/routines").json()[0]  # noqa: E731
+    assert row()["found"] is None
+    found = client.post("/api/find", json={"text": text, "job": "1"}).json()
+    assert found == {"verdict": "proved", "says": "Proved: the next card is A, every time"} == row()["found"]
+    changed = text.replace("2nd", "3rd")
+    client.put(f"/api/routines/{made['id']}", json={"text": changed, "revision": made["revision"]})
+    assert row()["found"] is None and row()["title"] == "One"
+    half = client.post("/api/find", json={"text": "Title: Two\nPack: 9 crads", "job": "2"}).json()
+    assert half["verdict"] is None and half["says"].startswith("Still being written: line 2.")
+    client.put(f"/api/routines/{made['id']}", json={"text": text.replace("One", "Three"), "revision": 2})
+    assert row()["title"] == "Three"
+
+
 def test_what_is_removed_can_be_brought_back(client: TestClient) -> None:
     at = f"/api/routines/{client.post('/api/routines', json={'text': 'Title: One'}).json()['id']}"
     assert client.delete(at).status_code == 200

@@ -226,6 +226,23 @@ def test_what_is_removed_from_the_shelf_is_brought_back(page: Page) -> None:
     expect(page.locator(".routines li")).to_have_count(1)
 
 
+def test_a_long_shelf_comes_bit_by_bit_in_the_order_one_likes(page: Page) -> None:
+    for n in range(60):
+        page.request.post("/api/routines", data={"text": f"Title: Number {n:02}\nPack: 9 cards, any order\n"})
+    page.reload()
+    rows = page.locator(".routines li")
+    page.get_by_label("Search the shelf").fill("title: number")
+    expect(rows.first).to_contain_text("Number 00")
+    page.get_by_label("Order of the shelf").select_option("last changed first")
+    expect(rows.first).to_contain_text("Number 59")
+    expect(rows.first).to_contain_text("Still being written")
+    more = page.get_by_role("button", name="More: 20 of 60")
+    more.scroll_into_view_if_needed()
+    expect(rows).to_have_count(60)
+    page.get_by_label("Search the shelf").fill("title: number 07")
+    expect(rows).to_have_count(1)
+
+
 def test_a_face_you_do_not_know_is_told_at_its_line(page: Page) -> None:
     page.get_by_role("link", name="The Harbour Light", exact=True).wait_for()
     blank_page(page)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import AsyncIterator
-from contextlib import asynccontextmanager
+from contextlib import asynccontextmanager, suppress
 from pathlib import Path
 
 from fastapi import FastAPI
@@ -12,7 +12,7 @@ from starlette.exceptions import HTTPException
 
 from .. import __version__
 from ..jobs import Jobs
-from ..store import Backups, Database, Shelf
+from ..store import Backups, Database, Findings, Shelf, ShelfTrouble
 from .book_routes import router as book_router
 from .desk_drill_routes import router as desk_drill_router
 from .desk_routes import router as desk_router
@@ -34,6 +34,8 @@ def create_app(database: Database, web: Path = WEB) -> FastAPI:
     @asynccontextmanager
     async def lifespan(app: FastAPI) -> AsyncIterator[None]:
         app.state.jobs = Jobs()
+        with suppress(ShelfTrouble):  # whoever asks for the shelf is told
+            Findings(database).keep_only(routine.text for routine in Shelf(database).routines())
         yield
         app.state.jobs.close()
         database.close()

@@ -31,7 +31,7 @@ def install_error_handlers(app: FastAPI) -> None:
 
     @app.exception_handler(StaleRevision)
     async def stale(request: Request, error: StaleRevision) -> JSONResponse:
-        from .routes import routine_out
+        from .rows import routine_out
 
         current: RoutineOut = routine_out(error.current, request.app.state.shelf)
         return _reply(

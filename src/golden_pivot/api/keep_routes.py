@@ -34,7 +34,8 @@ from ..store.trouble import DAMAGED, GONE
 from . import models as m
 from .downloads import attachment
 from .models import Shape, Text
-from .routes import ShelfIn, routine_out
+from .routes import ShelfIn
+from .rows import routine_out
 
 router = APIRouter(prefix="/api")
 

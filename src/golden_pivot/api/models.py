@@ -7,7 +7,7 @@ from typing import Annotated, Any, Literal
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field
 
 from ..core.answers.notes import Notes
-from ..core.answers.report import EntryReport, OddsReport, StrandsReport, VerdictReport
+from ..core.answers.report import EntryReport, OddsReport, StrandsReport, VerdictName, VerdictReport
 from ..core.faults import Fault
 from ..core.language.sheet import SheetLine
 from ..core.variants.fields import NumberInText
@@ -61,6 +61,11 @@ class StepKindOut(Shape):
     also: str = Field(description="what performers call it, to find it by")
 
 
+class FoundOut(Shape):
+    verdict: VerdictName | None = Field(description="null while the text has faults")
+    says: str = Field(description="the verdict, or what is still missing, in a sentence")
+
+
 class RoutineOut(Shape):
     id: int
     title: str
@@ -74,6 +79,9 @@ class RoutineOut(Shape):
     shelf: str = Field(description="which shelf it stands on")
     removed_at: str | None = None
     unread: str | None = Field(default=None, description="why no more than its text is told")
+    found: FoundOut | None = Field(
+        default=None, description="in a list: what was found of this text before, if it was"
+    )
 
 
 class RevisionOut(Shape):
@@ -171,6 +179,11 @@ class ProveIn(Shape):
     text: Text
     job: str = Field(max_length=64, description="a name by which this request can be cancelled")
     lane: Literal["interactive", "long"] = "interactive"
+
+
+class FindIn(Shape):
+    text: Text
+    job: str = Field(max_length=64, description="a name by which this request can be cancelled")
 
 
 class ProofOut(Shape):

@@ -8,11 +8,11 @@ from functools import cache
 from typing import Annotated, Any
 
 from fastapi import APIRouter, Depends, Request
+from fastapi.concurrency import run_in_threadpool
 from fastapi.responses import JSONResponse, PlainTextResponse, Response
 from pydantic import TypeAdapter
 
 from .. import __version__
-from ..core.answers.notes import badges_of
 from ..core.answers.on_table import PlayOnTable
 from ..core.language.exchange import document_of, text_of
 from ..core.language.parser import has_subject, read_routine
@@ -24,11 +24,12 @@ from ..core.steps import REGISTRY, StepKind
 from ..core.variants.fields import blanks_of, numbers_of
 from ..demo import demo_names, demo_text
 from ..families import families
-from ..store import Routine, Shelf, ShelfTrouble, Unknown, Version
+from ..store import Shelf, ShelfTrouble, Unknown, Version
 from . import models as m
 from . import variant_models as v
 from .asking import JobsIn
 from .downloads import attachment
+from .rows import found_of, keep_proof, routine_out, rows_of
 
 router = APIRouter(prefix="/api")
 _READ, _PAGE, _PLAY = TypeAdapter(ReadSheet), TypeAdapter(Page), TypeAdapter(PlayOnTable)
@@ -41,30 +42,6 @@ def _shelf(request: Request) -> Shelf:
 
 
 ShelfIn = Annotated[Shelf, Depends(_shelf)]
-
-
-def routine_out(routine: Routine, shelf: Shelf) -> m.RoutineOut:
-    """What is told of a routine. A text that cannot be read is told all the same: it must not hide the others."""
-    out = m.RoutineOut(
-        id=routine.id,
-        title="Untitled",
-        note=None,
-        text=routine.text,
-        revision=routine.revision,
-        created_at=routine.created_at,
-        changed_at=routine.changed_at,
-        badges=[],
-        uid=routine.uid,
-        shelf=shelf.uid,
-        removed_at=routine.removed_at,
-    )
-    try:
-        read = read_routine(routine.text)
-        out.title, out.note, out.badges = read.title or "Untitled", read.note, list(badges_of(read))
-    except Exception as error:
-        logger.exception("routine %s cannot be read", routine.id)
-        out.unread = f"The reader broke on this text ({type(error).__name__}). It is safe; please report it."
-    return out
 
 
 def _version_out(version: Version) -> m.VersionOut:
@@ -124,7 +101,7 @@ def _by_use() -> list[StepKind]:
 
 @router.get("/routines")
 def list_routines(shelf: ShelfIn) -> list[m.RoutineOut]:
-    return [routine_out(routine, shelf) for routine in shelf.routines()]
+    return rows_of(shelf)
 
 
 @router.post("/routines", status_code=201)
@@ -251,6 +228,14 @@ def suggest(at: m.SuggestIn) -> list[m.SuggestionOut]:
 async def prove(request: m.ProveIn, jobs: JobsIn) -> m.ProofOut:
     """The verdict over every path. 409 when a newer text took its place, 410 when cancelled."""
     return m.ProofOut.model_validate(await jobs.run(request.lane, request.job, "prove", {"text": request.text}))
+
+
+@router.post("/find")
+async def find(request: m.FindIn, jobs: JobsIn, shelf: ShelfIn) -> m.FoundOut:
+    """What the shelf says of a text; it is kept for the next time the shelf is opened. 410 when cancelled."""
+    proof = m.ProofOut.model_validate(await jobs.run("long", request.job, "prove", {"text": request.text}))
+    await run_in_threadpool(keep_proof, shelf, request.text, proof)
+    return found_of(proof)
 
 
 @router.post("/read-as")

@@ -4,6 +4,7 @@ from .archive import Archive, NotAnArchive, archive_of, joined, packed, preview,
 from .backups import Backup, Backups
 from .book import Book, new_uid
 from .database import Database
+from .findings import Findings
 from .lock import Taken, Writing
 from .opening import ShelfFile, open_shelf_file
 from .practice import Practice
@@ -13,7 +14,7 @@ from .shelf import Archived, Routine, Shelf, StaleRevision, Unknown, Version
 from .trouble import ShelfTrouble
 
 __all__ = [
-    "Archive", "Archived", "Backup", "Backups", "Book", "Database", "NotAnArchive", "Practice", "Programme", "Programmes", "Routine", "Shelf", "ShelfFile", "ShelfTrouble",
+    "Archive", "Archived", "Backup", "Backups", "Book", "Database", "Findings", "NotAnArchive", "Practice", "Programme", "Programmes", "Routine", "Shelf", "ShelfFile", "ShelfTrouble",
     "StaleProgramme", "StaleRevision", "Taken", "Unknown", "Version", "Writing", "archive_of", "joined", "new_uid", "open_shelf_file",
     "packed", "preview", "read_archive", "salvaged", "take_in",
 ]  # fmt: skip

@@ -14,6 +14,7 @@ export type Odds = Schemas['OddsReport'];
 export type LedgerEntry = Schemas['EntryReport'];
 export type Play = Schemas['PlayOnTable'];
 export type Frame = Schemas['TableMoment'];
+export type Found = Schemas['FoundOut'];
 export type Decision = Schemas['Decision'];
 export type ChoicesOfLine = Schemas['ChoicesOfLine'];
 export type Strands = Schemas['StrandsReport'];
@@ -160,6 +161,7 @@ export const api = {
   readAs: (text: string, keep_words: boolean, job: string, signal?: AbortSignal) =>
     value(client.POST('/api/read-as', { body: { text, keep_words, job }, signal })),
   suggest: (text: string, line: number, column: number) => value(client.POST('/api/suggest', { body: { text, line, column } })),
+  find: (text: string, signal?: AbortSignal) => value(client.POST('/api/find', { body: { text, job: newJob() }, signal })),
   prove: (text: string, lane: 'interactive' | 'long', job: string = newJob(), signal?: AbortSignal) =>
     value(client.POST('/api/prove', { body: { text, job, lane }, signal })),
   play: (asked: { text: string; choices: Record<string, number>; seed: number | null; worst: boolean }, signal?: AbortSignal) =>

@@ -66,6 +66,9 @@ export const proveQuery = (text: string, lane: 'interactive' | 'long', job?: str
     ...FOR_EVER,
   });
 
+/** What the shelf says of a text. */
+export const findQuery = (text: string) => queryOptions({ queryKey: ['find', text], queryFn: ({ signal }) => api.find(text, signal), ...FOR_EVER });
+
 export const ledgerQuery = (text: string, card: string | null) => ({
   ...asking(['ledger', text, card], (job, signal) => api.ledger(text, card, job, signal)),
   ...KEEPING,

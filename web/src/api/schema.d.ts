@@ -325,6 +325,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/find": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Find
+         * @description What the shelf says of a text; it is kept for the next time the shelf is opened. 410 when cancelled.
+         */
+        post: operations["find_api_find_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/read-as": {
         parameters: {
             query?: never;
@@ -2732,6 +2752,16 @@ export interface components {
             /** Files */
             files: components["schemas"]["FileIn"][];
         };
+        /** FindIn */
+        FindIn: {
+            /** Text */
+            text: string;
+            /**
+             * Job
+             * @description a name by which this request can be cancelled
+             */
+            job: string;
+        };
         /**
          * Finding
          * @description A line of patter that is not so on some path.
@@ -2743,6 +2773,19 @@ export interface components {
             said: string;
             /** Why */
             why: string;
+        };
+        /** FoundOut */
+        FoundOut: {
+            /**
+             * Verdict
+             * @description null while the text has faults
+             */
+            verdict: ("proved" | "refuted" | "unsettled" | "fixed" | "rule" | "one-of" | "lost") | null;
+            /**
+             * Says
+             * @description the verdict, or what is still missing, in a sentence
+             */
+            says: string;
         };
         /** Grid */
         Grid: {
@@ -4421,6 +4464,8 @@ export interface components {
              * @description why no more than its text is told
              */
             unread?: string | null;
+            /** @description in a list: what was found of this text before, if it was */
+            found?: components["schemas"]["FoundOut"] | null;
         };
         /**
          * Row
@@ -6458,6 +6503,51 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProofOut"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    find_api_find_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description which window asks */
+                "x-window"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FindIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundOut"];
                 };
             };
             /** @description Client Error */

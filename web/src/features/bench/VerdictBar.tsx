@@ -37,7 +37,7 @@ export function VerdictMark({ tone, size = 34 }: { tone: Tone; size?: number }) 
   );
 }
 
-export const toneOf = (verdict: Verdict | null | undefined): Tone => (verdict ? TONES[verdict.verdict] : 'writing');
+export const toneOf = (of: { verdict: Verdict['verdict'] | null } | null | undefined): Tone => (of?.verdict ? TONES[of.verdict] : 'writing');
 
 const SUPERSCRIPT = '⁰¹²³⁴⁵⁶⁷⁸⁹';
 

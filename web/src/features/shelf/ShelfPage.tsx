@@ -1,10 +1,11 @@
-import { Button, Chip, Group, Skeleton, TextInput } from '@mantine/core';
+import { Button, Chip, Group, NativeSelect, Skeleton, TextInput } from '@mantine/core';
+import { useLocalStorage } from '@mantine/hooks';
 import { IconPlus, IconSearch, IconTrash } from '@tabler/icons-react';
 import { useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useMemo, useState } from 'react';
+import { memo, useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { ApiError, api, type Practised, type Proof, type Routine } from '../../api/client';
-import { practisedQuery, proveQuery, routinesQuery } from '../../api/queries';
+import { ApiError, api, type Found, type Practised, type Routine } from '../../api/client';
+import { practisedQuery, findQuery, routinesQuery } from '../../api/queries';
 import { ago } from '../practice/ago';
 import { ImportButtons } from '../keep/Import';
 import { VerdictMark, toneOf } from '../bench/VerdictBar';
@@ -13,16 +14,25 @@ import { useCommands } from '../palette/commands';
 import { NewRoutine } from './NewRoutine';
 import './shelf.css';
 
+/** rows drawn at once; more come as one scrolls to them */
+const AT_ONCE = 40;
+
+const ORDERS = {
+  'as they came': () => 0,
+  'last changed first': (one: Routine, other: Routine) => other.changed_at.localeCompare(one.changed_at),
+  'last shown first': (one: Routine, other: Routine, shown: (id: number) => string) => shown(other.id).localeCompare(shown(one.id)),
+  'by title': (one: Routine, other: Routine) => one.title.localeCompare(other.title),
+};
+type Order = keyof typeof ORDERS;
+
 /** The shelf: every routine with its verdict. */
 export function ShelfPage() {
   const go = useNavigate();
   const client = useQueryClient();
   const [sought, setSought] = useState('');
   const { data: routines, error, refetch } = useQuery(routinesQuery());
-  const proofs = useQueries({ queries: (routines ?? []).map((routine) => proveQuery(routine.text, 'long')) });
-
   const { data: practised = [] } = useQuery(practisedQuery());
-  const worked = new Map(practised.map((one) => [one.routine, one]));
+  const worked = useMemo(() => new Map(practised.map((one) => [one.routine, one])), [practised]);
 
   const changed = () => client.invalidateQueries({ queryKey: routinesQuery().queryKey });
   const opened = (routine: Routine) => {
@@ -48,13 +58,33 @@ export function ShelfPage() {
   );
   useCommands('shelf', commands);
 
-  const wanted = sought.trim().toLowerCase();
+  const wanted = useDeferredValue(sought.trim().toLowerCase());
   const [wantedBadges, setWantedBadges] = useState<string[]>([]);
-  const badges = [...new Set((routines ?? []).flatMap((routine) => routine.badges))].sort();
-  const shown = (routines ?? [])
-    .map((routine, i) => ({ routine, proof: proofs[i]?.data }))
-    .filter(({ routine }) => `${routine.title} ${routine.note ?? ''} ${routine.text}`.toLowerCase().includes(wanted))
-    .filter(({ routine }) => wantedBadges.every((badge) => routine.badges.includes(badge)));
+  const [order, setOrder] = useLocalStorage<Order>({ key: 'gp-shelf-order', defaultValue: 'as they came' });
+  const badges = useMemo(() => [...new Set((routines ?? []).flatMap((routine) => routine.badges))].sort(), [routines]);
+  const texts = useMemo(
+    () => (routines ?? []).map((routine) => ({ routine, text: `${routine.title} ${routine.note ?? ''} ${routine.text}`.toLowerCase() })),
+    [routines],
+  );
+  const shown = useMemo(() => {
+    const lastShown = (id: number) => worked.get(id)?.last_shown ?? '';
+    return texts
+      .filter(({ text }) => text.includes(wanted))
+      .map(({ routine }) => routine)
+      .filter((routine) => wantedBadges.every((badge) => routine.badges.includes(badge)))
+      .sort((one, other) => ORDERS[order](one, other, lastShown));
+  }, [texts, wanted, wantedBadges, order, worked]);
+  const [room, setRoom] = useState(AT_ONCE);
+  const drawn = shown.slice(0, room);
+  const end = useCallback((more: HTMLButtonElement) => {
+    const watching = new IntersectionObserver(([seen]) => seen?.isIntersecting && setRoom((now) => now + AT_ONCE), { rootMargin: '600px' });
+    watching.observe(more);
+    return () => watching.disconnect();
+  }, []);
+  // What was found of a text before came with the list.
+  const unproved = drawn.filter((routine) => !routine.found);
+  const asked = useQueries({ queries: unproved.map((routine) => findQuery(routine.text)) });
+  const fresh = new Map(unproved.map((routine, i) => [routine.id, asked[i]?.data]));
 
   return (
     <div className="shelf">
@@ -100,72 +130,94 @@ export function ShelfPage() {
         </p>
       )}
       <NewRoutine opened={beginning} close={() => setBeginning(false)} onNew={add.mutate} />
-      {badges.length > 0 && (
-        <Chip.Group multiple value={wantedBadges} onChange={setWantedBadges}>
-          <Group gap={6} className="badge-filter" role="group" aria-label="Show only routines that are">
-            {badges.map((badge) => (
-              <Chip key={badge} value={badge} size="xs" variant="outline">
-                {badge}
-              </Chip>
-            ))}
-          </Group>
-        </Chip.Group>
-      )}
-      <ul className="routines">
-        {shown.map(({ routine, proof }) => (
-          <li key={routine.id} className="panel">
-            <VerdictMark tone={toneOf(proof?.verdict)} size={26} />
-            <div>
-              <Link to={`/bench/${routine.id}`} className="open">
-                {routine.title}
-              </Link>
-              {routine.note && <p className="note">{routine.note}</p>}
-              {routine.unread && <p className="note">{routine.unread}</p>}
-              <p className="says figures">{says(proof)}</p>
-              <Worked of={worked.get(routine.id)} />
-              {routine.badges.length > 0 && <p className="badges">{routine.badges.join(' · ')}</p>}
-            </div>
-            <Group gap={4} className="item-tools">
-              <Button
-                variant="subtle"
-                color="gray"
-                size="compact-sm"
-                component={Link}
-                to={`/practice/${routine.id}?tab=rehearse`}
-                aria-label={`Rehearse ${routine.title}`}
-              >
-                Rehearse
-              </Button>
-              <Button
-                variant="subtle"
-                color="gray"
-                size="compact-sm"
-                component={Link}
-                to={`/book?write=${routine.id}`}
-                aria-label={`Write down ${routine.title}`}
-              >
-                Write down
-              </Button>
-              <Button variant="subtle" color="gray" size="compact-sm" component={Link} to={`/show/${routine.id}`} aria-label={`Show ${routine.title}`}>
-                Show
-              </Button>
-              <Button
-                variant="subtle"
-                color="gray"
-                size="compact-sm"
-                leftSection={<IconTrash size={15} />}
-                onClick={() => remove.mutate(routine)}
-                aria-label={`Remove ${routine.title}`}
-              >
-                Remove
-              </Button>
+      <Group className="shelf-tools" wrap="nowrap" align="start">
+        {badges.length > 0 && (
+          <Chip.Group multiple value={wantedBadges} onChange={setWantedBadges}>
+            <Group gap={6} className="badge-filter" role="group" aria-label="Show only routines that are">
+              {badges.map((badge) => (
+                <Chip key={badge} value={badge} size="xs" variant="outline">
+                  {badge}
+                </Chip>
+              ))}
             </Group>
-          </li>
+          </Chip.Group>
+        )}
+        {(routines?.length ?? 0) > 1 && (
+          <NativeSelect
+            size="xs"
+            aria-label="Order of the shelf"
+            data={Object.keys(ORDERS)}
+            value={order}
+            onChange={(event) => setOrder(event.currentTarget.value as Order)}
+          />
+        )}
+      </Group>
+      <ul className="routines">
+        {drawn.map((routine) => (
+          <Row key={routine.id} routine={routine} found={routine.found ?? fresh.get(routine.id)} worked={worked.get(routine.id)} onRemove={remove.mutate} />
         ))}
       </ul>
+      {shown.length > drawn.length && (
+        <Button ref={end} variant="subtle" fullWidth mt={12} onClick={() => setRoom(room + AT_ONCE)}>
+          More: {(shown.length - drawn.length).toLocaleString('en')} of {shown.length.toLocaleString('en')}
+        </Button>
+      )}
     </div>
   );
 }
+
+interface RowProps {
+  routine: Routine;
+  found: Found | undefined;
+  worked: Practised | undefined;
+  onRemove: (routine: Routine) => void;
+}
+
+const Row = memo(function Row({ routine, found, worked, onRemove }: RowProps) {
+  return (
+    <li className="panel">
+      <VerdictMark tone={toneOf(found)} size={26} />
+      <div>
+        <Link to={`/bench/${routine.id}`} className="open">
+          {routine.title}
+        </Link>
+        {routine.note && <p className="note">{routine.note}</p>}
+        {routine.unread && <p className="note">{routine.unread}</p>}
+        <p className="says figures">{found?.says ?? 'Proving…'}</p>
+        <Worked of={worked} />
+        {routine.badges.length > 0 && <p className="badges">{routine.badges.join(' · ')}</p>}
+      </div>
+      <Group gap={4} className="item-tools">
+        <Button
+          variant="subtle"
+          color="gray"
+          size="compact-sm"
+          component={Link}
+          to={`/practice/${routine.id}?tab=rehearse`}
+          aria-label={`Rehearse ${routine.title}`}
+        >
+          Rehearse
+        </Button>
+        <Button variant="subtle" color="gray" size="compact-sm" component={Link} to={`/book?write=${routine.id}`} aria-label={`Write down ${routine.title}`}>
+          Write down
+        </Button>
+        <Button variant="subtle" color="gray" size="compact-sm" component={Link} to={`/show/${routine.id}`} aria-label={`Show ${routine.title}`}>
+          Show
+        </Button>
+        <Button
+          variant="subtle"
+          color="gray"
+          size="compact-sm"
+          leftSection={<IconTrash size={15} />}
+          onClick={() => onRemove(routine)}
+          aria-label={`Remove ${routine.title}`}
+        >
+          Remove
+        </Button>
+      </Group>
+    </li>
+  );
+});
 
 /** When it was last shown and rehearsed, and what of it is due. */
 function Worked({ of }: { of: Practised | undefined }) {
@@ -176,11 +228,4 @@ function Worked({ of }: { of: Practised | undefined }) {
     of.due > 0 && `${of.due} to drill today`,
   ].filter(Boolean);
   return said.length ? <p className="worked">{said.join(' · ')}</p> : null;
-}
-
-function says(proof: Proof | undefined): string {
-  if (!proof) return 'Proving…';
-  if (proof.verdict) return proof.verdict.headline;
-  const fault = proof.faults[0];
-  return fault ? `Still being written: line ${fault.line}. ${fault.message}` : '';
 }

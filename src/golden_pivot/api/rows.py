@@ -1,0 +1,80 @@
+"""A routine as its row on the shelf shows it; what was found of a text before is not found out anew."""
+
+from __future__ import annotations
+
+import logging
+from contextlib import suppress
+from typing import Any
+
+from ..core.answers.notes import badges_of
+from ..core.language.parser import read_routine
+from ..store import Findings, Routine, Shelf, ShelfTrouble
+from . import models as m
+
+logger = logging.getLogger(__name__)
+GLANCE, PROOF = "glance", "proof"
+"""what is kept of a text: title, note and badges; its verdict or its faults"""
+
+
+def routine_out(routine: Routine, shelf: Shelf) -> m.RoutineOut:
+    """What is told of a routine. A text that cannot be read is told all the same: it must not hide the others."""
+    out = _row_of(routine, shelf)
+    try:
+        read = read_routine(routine.text)
+        out.title, out.note, out.badges = read.title or "Untitled", read.note, list(badges_of(read))
+    except Exception as error:
+        logger.exception("routine %s cannot be read", routine.id)
+        out.unread = f"The reader broke on this text ({type(error).__name__}). It is safe; please report it."
+    return out
+
+
+def _row_of(routine: Routine, shelf: Shelf) -> m.RoutineOut:
+    """What the shelf knows without reading it."""
+    return m.RoutineOut(
+        id=routine.id,
+        title="Untitled",
+        note=None,
+        text=routine.text,
+        revision=routine.revision,
+        created_at=routine.created_at,
+        changed_at=routine.changed_at,
+        badges=[],
+        uid=routine.uid,
+        shelf=shelf.uid,
+        removed_at=routine.removed_at,
+    )
+
+
+def rows_of(shelf: Shelf) -> list[m.RoutineOut]:
+    """Every routine that is not removed, with its verdict where that is known."""
+    findings, found = Findings(shelf.database), []
+    glances, proofs = findings.of(GLANCE), findings.of(PROOF)
+    fresh: dict[str, Any] = {}
+    for routine in shelf.routines():
+        if glance := glances.get(routine.text):
+            out = _row_of(routine, shelf)
+            out.title, out.note, out.badges = glance["title"], glance["note"], glance["badges"]
+        else:
+            out = routine_out(routine, shelf)
+            if not out.unread:
+                fresh[routine.text] = {"title": out.title, "note": out.note, "badges": out.badges}
+        if proof := proofs.get(routine.text):
+            out.found = m.FoundOut(**proof)
+        found.append(out)
+    findings.keep(GLANCE, fresh)
+    return found
+
+
+def found_of(proof: m.ProofOut) -> m.FoundOut:
+    """As it stands on the row."""
+    if proof.verdict:
+        return m.FoundOut(verdict=proof.verdict.verdict, says=proof.verdict.headline)
+    fault = proof.faults[0]
+    return m.FoundOut(verdict=None, says=f"Still being written: line {fault.line}. {fault.message}")
+
+
+def keep_proof(shelf: Shelf, text: str, proof: m.ProofOut) -> None:
+    """What is settled stays so until the text or the program is another; where it cannot be kept it is found again."""
+    if proof.verdict is None or proof.verdict.limit is None:
+        with suppress(ShelfTrouble):
+            Findings(shelf.database).keep(PROOF, {text: found_of(proof).model_dump(mode="json")})
