@@ -226,6 +226,40 @@ def test_what_is_removed_from_the_shelf_is_brought_back(page: Page) -> None:
     expect(page.locator(".routines li")).to_have_count(1)
 
 
+def test_a_first_proof_by_keyboard(page: Page) -> None:
+    page.keyboard.press("Control+k")
+    page.get_by_placeholder("Find").last.fill("first proof")
+    page.keyboard.press("Enter")
+    guide = page.get_by_role("complementary", name="A first proof")
+    now = guide.locator("[aria-current=step]")
+    expect(now).to_have_text("Read it")
+    verdict_is(page, "proved")
+    guide.get_by_role("button", name="Next").press("Enter")
+    page.keyboard.press("Alt+ArrowLeft")
+    expect(now).to_have_text("Spoil it")
+    sheet(page).focus()
+    page.keyboard.press("Control+Home")
+    for _ in range(4):
+        page.keyboard.press("ArrowDown")
+    page.keyboard.press("End")
+    page.keyboard.press("Backspace")
+    page.keyboard.press("Backspace")
+    page.keyboard.type("50")
+    verdict_is(page, "refuted")
+    page.keyboard.press("Alt+w")
+    expect(now).to_have_text("Mend it")
+    expect(page.locator(".remedy")).to_contain_text("n is 40 to 49")
+    while sheet(page).get_by_text("40 to 49").count() == 0:
+        page.keyboard.press("Control+z")
+    verdict_is(page, "proved")
+    expect(now).to_have_text("Take it along")
+    guide.get_by_role("button", name="Done").press("Enter")
+    expect(guide).to_have_count(0)
+    page.reload()
+    verdict_is(page, "proved")
+    expect(guide).to_have_count(0)
+
+
 def test_a_long_shelf_comes_bit_by_bit_in_the_order_one_likes(page: Page) -> None:
     for n in range(60):
         page.request.post("/api/routines", data={"text": f"Title: Number {n:02}\nPack: 9 cards, any order\n"})

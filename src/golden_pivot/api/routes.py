@@ -109,6 +109,15 @@ def add_routine(new: m.NewRoutine, shelf: ShelfIn) -> m.RoutineOut:
     return routine_out(shelf.add(new.text), shelf)
 
 
+@router.post("/routines/demo", status_code=201)
+def add_demo(shelf: ShelfIn) -> list[m.RoutineOut]:
+    """Puts the routines of the demo programme on the shelf, those of which it has no copy."""
+    there = {routine.text for routine in shelf.routines()}
+    texts = [demo_text(name) for name in demo_names()]
+    with shelf.database.transaction():
+        return [routine_out(shelf.add(text), shelf) for text in texts if text not in there]
+
+
 @router.post("/routines/import", status_code=201)
 def import_routine(new: m.ImportRoutine, shelf: ShelfIn) -> m.RoutineOut:
     """Puts a routine given in the JSON form on the shelf. 422 where the document is not one."""

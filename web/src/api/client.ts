@@ -161,6 +161,7 @@ export const api = {
   readAs: (text: string, keep_words: boolean, job: string, signal?: AbortSignal) =>
     value(client.POST('/api/read-as', { body: { text, keep_words, job }, signal })),
   suggest: (text: string, line: number, column: number) => value(client.POST('/api/suggest', { body: { text, line, column } })),
+  addDemo: () => value(client.POST('/api/routines/demo')),
   find: (text: string, signal?: AbortSignal) => value(client.POST('/api/find', { body: { text, job: newJob() }, signal })),
   prove: (text: string, lane: 'interactive' | 'long', job: string = newJob(), signal?: AbortSignal) =>
     value(client.POST('/api/prove', { body: { text, job, lane }, signal })),

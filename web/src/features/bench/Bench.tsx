@@ -14,6 +14,7 @@ import { Sheet, type SheetHandle } from './Sheet';
 import { StepsDrawer } from './StepsDrawer';
 import { StrandsView } from './StrandsView';
 import { TablePanel } from './TablePanel';
+import { FirstProof, useFirstProof } from '../first/FirstProof';
 import { VerdictBar } from './VerdictBar';
 import { Versions } from './Versions';
 import { spoken } from './patter';
@@ -39,6 +40,7 @@ export function Bench({ routine }: { routine: Routine }) {
   const [open, setOpen] = useState<'steps' | 'versions' | null>(null);
   const [hovered, setHovered] = useState(0);
   const [keepWords, setKeepWords] = useKeepWords();
+  const [first, setFirst] = useFirstProof();
   const { data: kinds } = useQuery(languageQuery());
   const found = useQuestions({ routine: routine.id, text, asked, keepWords, breaks: view === 'breaks' });
   const { settled, verdict, reads, asRead, readAs, proving, play, noted, slips } = found;
@@ -153,6 +155,12 @@ export function Bench({ routine }: { routine: Routine }) {
       {save.conflict && <TwoTexts conflict={save.conflict} keepMine={save.keepMine} takeOther={save.takeOther} />}
       <div className="halves">
         <section className="page" aria-label="The sheet">
+          {first === routine.id && (
+            <FirstProof
+              seen={{ verdict: verdict?.verdict, settled: !proving && text === settled, index, last, worst: asked.worst }}
+              onLeave={() => setFirst(null)}
+            />
+          )}
           <div className="margin-head">
             <Followed cards={found.cards} card={found.followed} follow={found.follow} only={followed} />
           </div>

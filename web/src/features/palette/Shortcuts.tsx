@@ -1,5 +1,6 @@
-import { Modal, Table } from '@mantine/core';
+import { Button, Modal, Table } from '@mantine/core';
 import { useHotkeys } from '@mantine/hooks';
+import { useBeginFirstProof } from '../first/useBeginFirstProof';
 
 const KEYS: [string, [string, string][]][] = [
   [
@@ -45,10 +46,21 @@ const KEYS: [string, [string, string][]][] = [
 ];
 
 export function Shortcuts({ opened, open, close }: { opened: boolean; open: () => void; close: () => void }) {
+  const beginFirst = useBeginFirstProof();
   useHotkeys([['shift+?', open]]);
   useHotkeys([['F1', open]], []);
   return (
     <Modal opened={opened} onClose={close} title="Keys" size="md">
+      <Button
+        variant="default"
+        size="compact-sm"
+        onClick={() => {
+          close();
+          beginFirst();
+        }}
+      >
+        A first proof, in six steps
+      </Button>
       {KEYS.map(([where, keys]) => (
         <section key={where}>
           <h3>{where}</h3>

@@ -11,6 +11,7 @@ import { ImportButtons } from '../keep/Import';
 import { VerdictMark, toneOf } from '../bench/VerdictBar';
 import { undoable } from '../../ui/undoable';
 import { useCommands } from '../palette/commands';
+import { useBeginFirstProof } from '../first/useBeginFirstProof';
 import { NewRoutine } from './NewRoutine';
 import './shelf.css';
 
@@ -40,6 +41,8 @@ export function ShelfPage() {
     void go(`/bench/${routine.id}`);
   };
   const add = useMutation({ mutationFn: api.add, onSuccess: opened });
+  const programme = useMutation({ mutationFn: api.addDemo, onSuccess: changed });
+  const beginFirst = useBeginFirstProof();
   const bringBack = useMutation({ mutationFn: api.bringBack, onSuccess: changed });
   const remove = useMutation({
     mutationFn: (routine: Routine) => api.remove(routine.id),
@@ -52,9 +55,10 @@ export function ShelfPage() {
   const commands = useMemo(
     () => [
       { id: 'new', group: 'Shelf', label: 'New routine', description: 'blank, or from a family', run: () => setBeginning(true) },
+      { id: 'first', group: 'Shelf', label: 'A first proof', description: 'six short steps on a real routine', run: () => beginFirst() },
       { id: 'notes', group: 'Shelf', label: 'Read my notes', description: 'a page of everyday words becomes a routine', run: () => void go('/notes') },
     ],
-    [go],
+    [go, beginFirst],
   );
   useCommands('shelf', commands);
 
@@ -119,8 +123,22 @@ export function ShelfPage() {
       {routines?.length === 0 && (
         <div className="empty">
           <h1>Nothing stands here yet</h1>
-          <p>A routine is a page of plain sentences. Start one, or import a file.</p>
-          <Button onClick={() => setBeginning(true)}>Write the first one</Button>
+          <p>
+            A routine is a page of plain sentences, and the bench says whether it comes out whatever they choose. Begin with six short steps on a real one, look
+            at a whole programme, or bring your own.
+          </p>
+          <Group justify="center">
+            <Button onClick={() => beginFirst()}>A first proof</Button>
+            <Button variant="default" onClick={() => setBeginning(true)}>
+              Write the first one
+            </Button>
+            <Button variant="default" component={Link} to="/notes">
+              Read my notes
+            </Button>
+            <Button variant="default" loading={programme.isPending} onClick={() => programme.mutate()}>
+              The demo programme
+            </Button>
+          </Group>
         </div>
       )}
       {routines && routines.length > 0 && shown.length === 0 && (

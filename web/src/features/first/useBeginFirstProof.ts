@@ -1,0 +1,28 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useNavigate } from 'react-router';
+import { api } from '../../api/client';
+import { familiesQuery, routinesQuery } from '../../api/queries';
+import { useFirstProof } from './FirstProof';
+
+/** the family whose routine is short and has one number to spoil */
+const FAMILY = 'Digit sum';
+
+/** Puts the routine of the guided first proof on the shelf and opens it. */
+export function useBeginFirstProof() {
+  const client = useQueryClient();
+  const go = useNavigate();
+  const [, set] = useFirstProof();
+  const begin = useMutation({
+    mutationFn: async () => {
+      const families = await client.fetchQuery(familiesQuery());
+      const family = families.find((one) => one.name === FAMILY) ?? families[0];
+      return api.add((family?.text ?? '').replace(/^Title: .*/, 'Title: A first proof'));
+    },
+    onSuccess: (routine) => {
+      set(routine.id);
+      void client.invalidateQueries({ queryKey: routinesQuery().queryKey });
+      void go(`/bench/${routine.id}`);
+    },
+  });
+  return begin.mutate;
+}
