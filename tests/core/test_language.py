@@ -258,6 +258,10 @@ FAULTS = [
      4, 1, "1 cards are asked for, but deck has 0", "Change"),
     (PACK + "Spell “123” from deck", 3, 7, "“123”", "a word in quotation marks"),
     ("The quick brown fox", 1, 1, "No sentence begins with", "steps"),
+    (PACK + "Spectator", 3, 1, "not finished", "what the spectator does"),
+    (PACK + "Spectator 2 de", 3, 13, "not finished", "what the spectator does"),
+    (PACK + "Dea", 3, 1, "not finished", "goes on like this"),
+    (PACK + "Spectator jumps", 3, 11, "No sentence begins with “Spectator jumps”", "steps"),
 ]  # fmt: skip
 
 

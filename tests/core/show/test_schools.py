@@ -54,7 +54,7 @@ def test_kinds_of_prediction_and_a_card_that_is_glimpsed() -> None:
         "a prediction on paper": "Prediction: LANTERN, on paper in pocket, turned over sideways",
         "a prediction on the back of a card": "Prediction: LANTERN, on the back of MARKER",
         "its mate as the prediction, in the pocket": "Prediction: MATE, ready in pocket, turned face up",
-        "its mate as the prediction, reversed in the pack": "Ends with: exactly MATE are reversed in deck",
+        "its mate as the prediction, reversed in the pack": "Ends with: exactly MATE is reversed in deck",
         "nothing prepared: glimpse the card that lies there": "Remember the 28th card of deck: LANTERN",
     }.items():
         assert found[label].verdict == "proved" and line in found[label].text, label

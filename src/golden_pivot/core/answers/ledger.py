@@ -35,7 +35,11 @@ class Entry:
 
 
 def _in(place: str) -> str:
-    return "" if place == "deck" else f"{place} "
+    """
+    >>> _in("deck"), _in("hand"), _in("pile 4")  # pile 4: 8 to 24
+    ('', 'hand ', 'pile 4: ')
+    """
+    return "" if place == "deck" else f"{place}: " if place[-1].isdigit() else f"{place} "
 
 
 def end_layer(routine: Routine, budget: Budget) -> tuple[Program, Layer] | None:

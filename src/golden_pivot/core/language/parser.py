@@ -26,7 +26,7 @@ from .routine import (
 )
 from .templates import Match, Reading, Who
 from .values import expressions_in
-from .words import RESERVED, words_of
+from .words import RESERVED, Word, words_of
 
 _MOST_EXPECTED = 4
 _QUOTES = '"“”„«»'
@@ -175,6 +175,14 @@ def _unread(text: str, start: int, end: int, message: str, expected: str, remedy
     return Line(0, text, UNREAD, faults=(Fault(0, start + 1, end + 1, message, expected, remedy),))
 
 
+def _is_begun(last: Sequence[Word], readings: Sequence[tuple[StepKind, Reading, Match | None]], at: int) -> bool:
+    """Whether the last word, or nothing, may become one with which a sentence goes on there."""
+    if not last:
+        return True
+    expected = {miss.expected.strip("“”") for _, reading, _ in readings for miss in reading.misses if miss.at == at}
+    return any(word.lower().startswith(last[0].lower) for word in expected)
+
+
 def _not_understood(text: str, readings: Sequence[tuple[StepKind, Reading, Match | None]]) -> Line:
     """Points at the word where the best template stopped, says what it expected there, and offers a sentence."""
     words = words_of(text)
@@ -189,6 +197,10 @@ def _not_understood(text: str, readings: Sequence[tuple[StepKind, Reading, Match
     if furthest <= subject:
         start, end = (words[furthest].start, words[furthest].end) if furthest < len(words) else (0, len(text))
         guess = _closest(text, list(REGISTRY.values()))
+        if furthest >= len(words) - 1 and _is_begun(words[furthest:], readings, furthest):
+            what = "what the spectator does" if subject else "a sentence that goes on like this"
+            example = f"For example: {guess.example}" if guess else "Type on to see the sentences there are."
+            return _unread(text, start, end, "The sentence is not finished.", what, example)
         return _unread(
             text,
             start,

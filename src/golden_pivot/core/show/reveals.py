@@ -155,5 +155,5 @@ def mate_reversed(page: Page) -> Iterator[Option]:
     return _with_mate(
         page,
         "Place {mate} at position 1 from the bottom, face up\nPrediction: {mate}, reversed in deck",
-        "Ends with: exactly {mate} are reversed in deck",
+        "Ends with: exactly {mate} is reversed in deck",
     )

@@ -93,7 +93,9 @@ def _predicted(routine: Routine, budget: Budget) -> Iterator[Finding]:
         if one.place:
             # At the end, when it is shown.
             claims = (
-                (f"Ends with: exactly {list_text(one.cards)} are reversed in {one.place}",)
+                (
+                    f"Ends with: exactly {list_text(one.cards)} {'is' if len(one.cards) == 1 else 'are'} reversed in {one.place}",
+                )
                 if one.reversed
                 else (f"Ends with: the top card of {one.place} is {one.cards[0]}",)
             )

@@ -292,7 +292,7 @@ def ends_beside(b: Builder) -> None:
 
 
 @step(
-    "Ends with: exactly {cards:together} are reversed in {place:place}",
+    "Ends with: exactly {cards:together} (are|is) reversed in {place:place}",
     family="Endings",
     phase=ENDING,
     example="Ends with: exactly FORCE are reversed in deck",
