@@ -13,6 +13,7 @@ from tests.browser.hands import (
     blank_page,
     headline,
     insert_step,
+    open_routine,
     select_line,
     sheet,
     type_routine,
@@ -123,3 +124,46 @@ def test_a_procedure_is_built_from_the_steps(page: Page, name: str, kind: str) -
         expect(page.locator(".cm-line").last).to_have_text(line.text)
     verdict_is(page, kind)
     assert sheet(page).inner_text().split() == text.split()
+
+
+def go_to_line(page: Page, number: int) -> None:
+    page.keyboard.press("Alt+g")
+    page.get_by_role("textbox", name="Go to line").fill(str(number))
+    page.keyboard.press("Enter")
+    expect(sheet(page)).to_be_focused()
+
+
+def test_a_long_sheet_is_handled_by_keys(page: Page) -> None:
+    open_routine(page, "Lifeboat Drill")
+    verdict_is(page, "proved")
+    before = sheet(page).inner_text()
+    sheet(page).focus()
+    go_to_line(page, 7)
+    page.keyboard.press("Control+Shift+BracketLeft")
+    expect(page.locator(".cm-foldPlaceholder")).to_have_count(1)
+    page.keyboard.press("Control+Shift+BracketRight")
+    expect(page.locator(".cm-foldPlaceholder")).to_have_count(0)
+    page.keyboard.press("Control+f")
+    page.get_by_role("textbox", name="Find", exact=True).fill("OFFICER")
+    page.get_by_role("textbox", name="Replace", exact=True).fill("PURSER")
+    page.get_by_role("button", name="replace all").press("Enter")
+    page.keyboard.press("Escape")
+    expect(page.locator("section.verdict .headline")).to_contain_text("the top card of pile 1 is PURSER")
+    expect(page.locator(".cm-search")).to_have_count(0)
+    sheet(page).focus()
+    go_to_line(page, 12)
+    page.keyboard.press("Control+/")
+    expect(page.locator(".cm-line", has_text="# Spectator turns pile 1 over")).to_have_count(1)
+    page.keyboard.press("Control+/")
+    expect(page.locator(".cm-line", has_text="# Spectator")).to_have_count(0)
+    go_to_line(page, 7)  # a block of two lines goes below the next one
+    page.keyboard.press("Shift+End")
+    for _ in range(2):
+        page.keyboard.press("Shift+ArrowDown")
+    page.keyboard.press("Shift+End")
+    page.keyboard.press("Alt+ArrowDown")
+    lines = page.locator(".cm-line")
+    expect(lines.nth(6)).to_contain_text("If number of piles is 2")
+    while "OFFICER" not in sheet(page).inner_text() or "is 3" not in lines.nth(6).inner_text():
+        page.keyboard.press("Control+z")
+    assert sheet(page).inner_text() == before

@@ -21,7 +21,7 @@ export function TablePanel({ play, playback, said, done }: TablePanelProps) {
     <section className="panel table-panel" aria-label="The table">
       <header>
         <h2>The table</h2>
-        <span className="when">
+        <span className="when" title={done || undefined}>
           {frame ? moment(frame.line, frame.round, play?.failures ?? [], index === last) : ''}
           {done && (
             <>

@@ -10,7 +10,8 @@ import {
   type CompletionResult,
 } from '@codemirror/autocomplete';
 import { copyLineDown, defaultKeymap, history, historyKeymap, indentLess, indentMore } from '@codemirror/commands';
-import { indentUnit } from '@codemirror/language';
+import { codeFolding, foldGutter, foldKeymap, foldService, indentUnit } from '@codemirror/language';
+import { closeSearchPanel, findNext, findPrevious, gotoLine, openSearchPanel, search } from '@codemirror/search';
 import { type Extension, EditorState } from '@codemirror/state';
 import { type Command, EditorView, drawSelection, keymap, lineNumbers, placeholder } from '@codemirror/view';
 import { api } from '../../api/client';
@@ -98,7 +99,7 @@ const toNextSlot: Command = (view) => {
 };
 
 const leave: Command = (view) => {
-  if (closeCompletion(view) || leaveReading(view)) return true;
+  if (closeCompletion(view) || leaveReading(view) || closeSearchPanel(view)) return true;
   view.contentDOM.blur();
   return true;
 };
@@ -111,9 +112,29 @@ const KEYS = keymap.of([
   { key: 'F2', run: toNextSlot },
   { key: 'Escape', run: leave },
   { key: 'Shift-Alt-ArrowDown', run: copyLineDown },
+  { key: 'Mod-f', run: openSearchPanel, scope: 'editor search-panel' },
+  { key: 'F3', run: findNext, shift: findPrevious, scope: 'editor search-panel', preventDefault: true },
+  { key: 'Escape', run: closeSearchPanel, scope: 'search-panel' },
+  { key: 'Alt-g', run: gotoLine },
+  ...foldKeymap,
   ...historyKeymap,
   ...defaultKeymap,
 ]);
+
+/** A block folds into the line above it: from behind its colon to the end of what is indented deeper. */
+const blocks = foldService.of((state, from) => {
+  const first = state.doc.lineAt(from);
+  const margin = first.text.length - first.text.trimStart().length;
+  if (!/:\s*$/.test(first.text)) return null;
+  let end = first.to;
+  for (let number = first.number + 1; number <= state.doc.lines; number += 1) {
+    const line = state.doc.line(number);
+    const blank = line.text.trim() === '';
+    if (!blank && line.text.length - line.text.trimStart().length <= margin) break;
+    if (!blank) end = line.to;
+  }
+  return end > first.to ? { from: first.to, to: end } : null;
+});
 
 export interface SheetEvents {
   onText: (text: string) => void;
@@ -126,6 +147,9 @@ export function sheetExtensions(events: SheetEvents): Extension[] {
     history(),
     drawSelection(),
     lineNumbers(),
+    blocks,
+    codeFolding({ placeholderText: '…' }),
+    foldGutter({ openText: '▾', closedText: '▸' }),
     indentUnit.of('  '),
     EditorView.lineWrapping,
     EditorState.allowMultipleSelections.of(false),
@@ -136,6 +160,10 @@ export function sheetExtensions(events: SheetEvents): Extension[] {
       autocorrect: 'off',
       autocapitalize: 'off',
     }),
+    // Mod-/ makes remarks of lines, and lines of remarks.
+    EditorState.languageData.of(() => [{ commentTokens: { line: '#' } }]),
+    search({ top: true }),
+    EditorState.phrases.of({ regexp: 'by pattern', 'by word': 'whole words', 'match case': 'as written', all: 'all of them' }),
     autocompletion({ override: [suggest], selectOnOpen: false, icons: false, activateOnTypingDelay: 60 }),
     placeholder('Pack: 52 cards, any order'),
     KEYS,
