@@ -32,6 +32,7 @@ TESTS = [
     "test_language.py",
     "test_prover.py",
     "test_true_words.py",
+    "test_wider_language.py",
 ]
 """the quickest to notice come first"""
 MOST_SECONDS = 1_200

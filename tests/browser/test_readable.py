@@ -8,6 +8,7 @@ from playwright.sync_api import Page, expect
 from tests.browser.hands import (
     open_routine,
     readable,
+    sheet,
     verdict_is,
 )
 
@@ -46,3 +47,32 @@ def test_the_rooms_around_a_performance_are_readable_by_all(page: Page, scheme: 
         page.get_by_role("link", name=room, exact=True).click()
         expect(page.locator("#main")).to_contain_text(shown, timeout=60_000)
         readable(page)
+
+
+@pytest.mark.parametrize("scheme", ["light", "dark"])
+def test_what_opens_on_the_bench_is_readable_by_all(page: Page, scheme: str) -> None:
+    page.emulate_media(color_scheme=scheme)  # type: ignore[arg-type]
+    page.keyboard.press("F1")
+    page.get_by_role("dialog", name="Keys").wait_for()
+    readable(page)
+    page.get_by_role("button", name="A first proof, in six steps").press("Enter")
+    verdict_is(page, "proved")
+    sheet(page).focus()
+    page.keyboard.press("Control+End")
+    page.keyboard.press("Control+f")
+    page.get_by_role("textbox", name="Find", exact=True).fill("deck")
+    readable(page)
+    page.keyboard.press("Escape")
+    text = b"Pack: 8 cards, any order\nPlace FORCE on top\nSpectator shuffles deck\nIf size of deck is 8:\n  Turn deck over\nEnds with: FORCE is in deck\n"
+    page.get_by_role("link", name="Shelf", exact=True).click()
+    page.locator("input[type=file]").first.set_input_files(
+        {"name": "mix.pivot", "mimeType": "text/plain", "buffer": text}
+    )
+    verdict_is(page, "proved")
+    page.get_by_role("button", name="All 8").press("Enter")
+    sheet(page).focus()
+    page.keyboard.press("Control+Home")
+    for _ in range(3):
+        page.keyboard.press("ArrowDown")
+    page.keyboard.press("Control+Shift+BracketLeft")
+    readable(page)

@@ -466,3 +466,19 @@ def test_the_least_path_that_fails_is_least_of_those_that_are_gone_to_their_end(
     )
     found = prove(read_routine(text))
     assert found.counterexample and dict(found.counterexample.choices) == {"m": 1, "k": 1}
+
+
+def test_a_mix_that_brings_it_about_is_one_clause() -> None:
+    text = "Pack: 12 cards, any order\nPlace FORCE on top\nSpectator shuffles deck\nSpectator names a number n from 1 to 3\nDeal n cards from deck\n"
+    verdict = prove(read_routine(text + "Ends with: FORCE is the next card\n"))
+    assert verdict.headline == (
+        "Fails when the mix in line 3 comes out as on the table, n is 1: FORCE is 12th but the next card is the 2nd"
+    )
+    assert verdict.counterexample and len(verdict.counterexample.choices) == 13
+    # The few choices of a small one are told each.
+    few = prove(
+        read_routine(
+            text.replace("12", "3").replace("from 1 to 3", "from 1 to 2") + "Ends with: FORCE is the next card\n"
+        )
+    )
+    assert "round 1 is 1" in few.headline

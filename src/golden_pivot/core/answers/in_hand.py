@@ -41,6 +41,17 @@ def in_hand(routine: Routine, decisions: Sequence[Decision]) -> tuple[ChoicesOfL
     )  # fmt: skip
 
 
+def clauses(routine: Routine, decisions: Sequence[Decision]) -> tuple[str, ...]:
+    """What was decided, for a sentence: `n is 20`; the many choices of a mix are one clause."""
+    mixes = {line.number for line in routine.having(Facet.SHUFFLES)}
+    many = {line.line for line in in_hand(routine, decisions) if line.together and line.line in mixes}
+    told = (
+        f"the mix in line {one.line} comes out as on the table" if one.line in many else one.clause
+        for one in decisions
+    )
+    return tuple(dict.fromkeys(filter(None, told)))
+
+
 def _stands(made: Sequence[Decision], shuffles: bool) -> str:
     otherwise = sum(one.value != one.options[0] for one in made)
     if not otherwise:

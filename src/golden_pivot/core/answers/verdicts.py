@@ -22,6 +22,7 @@ from ..search.frontiers import Exploration
 from ..search.program import FAILED, Program, State
 from ..search.replay import Play
 from .formulas import fit
+from .in_hand import clauses
 from .ledger import end_layer
 from .plays import play_path
 from .regions import Region, region_of
@@ -351,7 +352,7 @@ def _least_failing(routine: Routine, budget: Budget, limits: bool) -> Play:
 
 def _counterexample(routine: Routine, budget: Budget, limits: bool) -> Counterexample:
     played = _least_failing(routine, budget, limits)
-    labels = tuple(clause for decision in played.decisions if (clause := decision.clause))
+    labels = clauses(routine, played.decisions)
     # One path alone does not show that another can look the same.
     reason = " and ".join(played.failures) or "the faces at the end can be the same after other choices"
     when = f"Fails when {', '.join(labels)}" if labels else "Fails every time"
