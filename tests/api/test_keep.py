@@ -128,7 +128,7 @@ def test_a_full_disk_is_507_and_a_file_taken_away_is_put_back(kept: TestClient, 
 
 
 def test_one_text_that_breaks_the_reader_hides_no_other(kept: TestClient, monkeypatch: pytest.MonkeyPatch) -> None:
-    from golden_pivot.api import routes
+    from golden_pivot.api import rows
 
     real = parser.read_routine
 
@@ -137,7 +137,7 @@ def test_one_text_that_breaks_the_reader_hides_no_other(kept: TestClient, monkey
             raise IndexError("boom")
         return real(text)
 
-    monkeypatch.setattr(routes, "read_routine", broken)
+    monkeypatch.setattr(rows, "read_routine", broken)
     good = kept.post("/api/routines", json={"text": "Title: Good"}).json()
     bad = kept.post("/api/routines", json={"text": "Title: boom"})
     assert bad.status_code == 201 and bad.json()["unread"]

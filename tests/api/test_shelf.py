@@ -60,6 +60,31 @@ def test_what_was_found_of_a_text_stands_on_its_row_until_the_text_is_another(cl
     assert row()["title"] == "Three"
 
 
+def test_nothing_found_of_a_text_outlives_it(client: TestClient) -> None:
+    made = client.post("/api/routines", json={"text": "Title: One\nPack: 9 cards, any order"}).json()
+    client.post("/api/routines", json={"text": "Title: Two\nPack: 9 cards, any order"})
+    client.get("/api/routines")
+    database = client.app.state.database  # type: ignore[attr-defined]
+    kept = lambda: len(database.rows("SELECT 1 FROM finding"))  # noqa: E731
+    assert kept() == 2
+    client.delete(f"/api/routines/{made['id']}")
+    assert client.delete("/api/removed").status_code == 200
+    assert kept() == 1
+
+
+def test_a_shelf_that_cannot_be_written_to_is_shown_all_the_same(
+    client: TestClient, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    client.post("/api/routines", json={"text": "Title: One\nPack: 9 cards, any order"})
+
+    def full(*_: object) -> None:
+        raise ShelfTrouble("full", None)
+
+    monkeypatch.setattr("golden_pivot.store.Findings.keep", full)
+    assert client.get("/api/routines").json()[0]["title"] == "One"
+    assert client.post("/api/find", json={"text": "Title: Two", "job": "1"}).status_code == 200
+
+
 def test_what_is_removed_can_be_brought_back(client: TestClient) -> None:
     at = f"/api/routines/{client.post('/api/routines', json={'text': 'Title: One'}).json()['id']}"
     assert client.delete(at).status_code == 200

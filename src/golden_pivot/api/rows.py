@@ -61,7 +61,8 @@ def rows_of(shelf: Shelf) -> list[m.RoutineOut]:
         if proof := proofs.get(routine.text):
             out.found = m.FoundOut(**proof)
         found.append(out)
-    findings.keep(GLANCE, fresh)
+    with suppress(ShelfTrouble):  # a full disk hides no shelf
+        findings.keep(GLANCE, fresh)
     return found
 
 

@@ -12,6 +12,7 @@ from typing import Any
 
 from ..core.faults import PivotError
 from .database import Database
+from .findings import Findings
 
 
 class Unknown(PivotError, LookupError):
@@ -149,7 +150,9 @@ class Shelf:
     def throw_away_removed(self) -> int:
         """For good, with their versions; how many there were. Whoever asks keeps a back-up first."""
         with self._db.transaction() as c:
-            return c.execute("DELETE FROM routine WHERE removed_at IS NOT NULL").rowcount
+            thrown = c.execute("DELETE FROM routine WHERE removed_at IS NOT NULL").rowcount
+            Findings(self._db).keep_only(routine.text for routine in self.routines())
+            return thrown
 
     # Versions
 
