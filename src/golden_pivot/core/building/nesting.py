@@ -152,8 +152,9 @@ class Blocks(Lines):
     ) -> None:
         """The block, or what `body` adds, again and again as long as `goes_on` holds, which may look at cards first.
 
-        `measure` gets smaller with each time round, if anything does.
+        `measure` gets smaller with each time round, if anything does. What `body` settles is not asked for behind the loop.
         """
+        reads = set(self.reads)
         head = len(self.instructions)
         loop = Loop(self.line.number, self.rounds, frozenset(self.reads), frozenset(), END, measure)
         self.instructions.append(loop)
@@ -176,6 +177,8 @@ class Blocks(Lines):
             self.instructions[head] = replace(loop, end=end)
             self._aim(leave)
             self.scope = after_cases(self.scope, before)
+        if body:
+            self.reads = reads
 
     def repeat_as_told(self, slot: str) -> None:
         """The block as many times as a number says that differs from path to path."""

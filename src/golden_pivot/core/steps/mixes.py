@@ -216,9 +216,7 @@ def overhand(b: Builder) -> None:
 
         b.act(run)
 
-    before = set(b.reads)
     b.loop(lambda: lambda cells: bool(place.of(cells)), lambda cells: len(place.of(cells)), body)
-    b.reads = before  # which card was next matters no longer
     b.put_back(mixed, place)
 
 
@@ -256,9 +254,7 @@ def haphazard(b: Builder) -> None:
 
         b.act(run)
 
-    before = set(b.reads)
     b.loop(lambda: lambda cells: bool(place.of(cells)), lambda cells: len(place.of(cells)), body)
-    b.reads = before  # which card was next matters no longer
     b.put_back(mixed, place)
 
 
@@ -410,7 +406,5 @@ def shuffle(b: Builder) -> None:
 
         b.act(run)
 
-    before = set(b.reads)
     b.loop(lambda: lambda cells: bool(place.of(cells)), lambda cells: len(place.of(cells)), body)
-    b.reads = before  # which card was next matters no longer
     b.put_back(mixed, place)
