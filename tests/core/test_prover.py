@@ -472,7 +472,7 @@ def test_a_mix_that_brings_it_about_is_one_clause() -> None:
     text = "Pack: 12 cards, any order\nPlace FORCE on top\nSpectator shuffles deck\nSpectator names a number n from 1 to 3\nDeal n cards from deck\n"
     verdict = prove(read_routine(text + "Ends with: FORCE is the next card\n"))
     assert verdict.headline == (
-        "Fails when the mix in line 3 comes out as on the table, n is 1: FORCE is 12th but the next card is the 2nd"
+        "Fails when the mix in line 3 comes out a certain way, n is 1: FORCE is 12th but the next card is the 2nd"
     )
     assert verdict.counterexample and len(verdict.counterexample.choices) == 13
     # The few choices of a small one are told each.

@@ -162,7 +162,7 @@ class Moves(Writer):
 
     def _do_spread(self, margin: str) -> None:
         source = self.heap()
-        if self.row not in ("", None, "row") or source in ("ring", "row"):
+        if source in ("ring", "row"):
             return self._do_lower_top(margin)
         self.say(
             margin, f"{self.who}spread{self.s} {source} in a row, the top card on the {self.pick('left', 'right')}"

@@ -46,8 +46,7 @@ def clauses(routine: Routine, decisions: Sequence[Decision]) -> tuple[str, ...]:
     mixes = {line.number for line in routine.having(Facet.SHUFFLES)}
     many = {line.line for line in in_hand(routine, decisions) if line.together and line.line in mixes}
     told = (
-        f"the mix in line {one.line} comes out as on the table" if one.line in many else one.clause
-        for one in decisions
+        f"the mix in line {one.line} comes out a certain way" if one.line in many else one.clause for one in decisions
     )
     return tuple(dict.fromkeys(filter(None, told)))
 

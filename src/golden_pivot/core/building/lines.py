@@ -10,6 +10,7 @@ from typing import Any
 from ..language.facets import Facet
 from ..language.kinds import ENDING, HANDLING, PAGE, SETUP
 from ..language.routine import STEP, Line, Routine
+from ..language.slots import OF_CARDS
 from ..search.program import ClaimLine
 from .asking import LineFails
 from .purpose import Needs, Purpose
@@ -18,8 +19,6 @@ from .tallies import Tallies
 MAX_INSTRUCTIONS = 5000
 MAX_ROUNDS = 20_000
 """times that lines in blocks are gone through, whether or not anything is done in them"""
-OF_CARDS = ("card", "cards", "together", "listed")
-"""types of slots in which cards stand by their names"""
 
 
 class Lines(Tallies):

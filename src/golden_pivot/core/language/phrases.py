@@ -202,6 +202,7 @@ def suits(words: Sequence[Word], i: int) -> tuple[tuple[str, ...], int]:
     return _listed(words, i, _suit)
 
 
+COLOURS_AND_SUITS = ("red", "black", *SUITS)
 _SORTS = {"red": "red", "reds": "red", "black": "black", "blacks": "black", **_PLURAL_OF}
 
 

@@ -10,7 +10,7 @@ from ..steps import REGISTRY, StepKind
 from .arithmetic import FIGURES
 from .claims import JOINTS, MOST_JOINED, kinds_of_claims
 from .expressions import CARD_FACTS
-from .phrases import ENDS, OPEN
+from .phrases import COLOURS_AND_SUITS, ENDS, OPEN
 from .printer import FORMAT
 from .slots import SPOT_KINDS
 from .sorts import SORTS
@@ -63,7 +63,7 @@ _DEFS: dict[str, Any] = {
     "range": _object({"name": _TEXT, "low": _EXPRESSION, "high": _EXPRESSION}),
 }
 
-_SORT = {"enum": ["red", "black", *SUITS, OPEN]}
+_SORT = {"enum": [*COLOURS_AND_SUITS, OPEN]}
 
 
 _SLOTS: dict[str, Any] = (

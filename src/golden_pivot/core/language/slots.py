@@ -141,6 +141,8 @@ _DECLARED = (
 )  # fmt: skip
 
 
+OF_CARDS = ("card", "cards", "together", "listed")
+"""types of slots in which cards stand by their names"""
 BLANK_JSON = expression_json(Blank())
 
 

@@ -14,8 +14,9 @@ from ..faults import BadRoutine, PivotError
 from ..language.expressions import Number
 from ..language.facets import Facet
 from ..language.parser import lines_of
-from ..language.phrases import OPEN, place_text
+from ..language.phrases import COLOURS_AND_SUITS, OPEN, place_text
 from ..language.routine import STEP, Line, Routine
+from ..language.slots import OF_CARDS
 from ..language.templates import phrases_of
 
 
@@ -70,11 +71,10 @@ def fields_of(routine: Routine, domains: Mapping[int, Sequence[str]] | None = No
 _FIGURES = re.compile(r"(?<![\w.])\d+")
 
 
-def _in_slots(line: Line, sought: re.Pattern[str]) -> Iterator[tuple[str, str, re.Match[str]]]:
-    for slot, type_name, start, end in line.spans:
+def _figures(line: Line) -> Iterator[re.Match[str]]:
+    for _, type_name, start, end in line.spans:
         if type_name != "text":
-            for found in sought.finditer(line.text, start, end):
-                yield slot, type_name, found
+            yield from _FIGURES.finditer(line.text, start, end)
 
 
 @dataclass(frozen=True)
@@ -94,7 +94,7 @@ def numbers_of(routine: Routine) -> tuple[NumberInText, ...]:
     return tuple(
         NumberInText(line.number, at.start(), at[0], f"line {line.number}: {_marked(line.text, at)}")
         for line in routine.walk()
-        for _, _, at in _in_slots(line, _FIGURES)
+        for at in _figures(line)
     )
 
 
@@ -166,21 +166,20 @@ def _usual(
         return [" ".join(option) for option in phrases_of(line.kind.elements, slot)]
     if type_name == "places" and 2 <= len(piles) <= 5:
         return [", ".join(map(place_text, order)) for order in permutations(piles)]
-    if type_name in CARD_TYPES:
+    if type_name in OF_CARDS:
         if line.text.startswith("? of", start):
             return list(RANKS)
         if line.text[:start].endswith(" of "):
             return list(SUITS)
-    if type_name in ("place", *CARD_TYPES):  # those that the routine speaks of
+    if type_name in ("place", *OF_CARDS):  # those that the routine speaks of
         return [
-            name for name in _named(routine, ("place",) if type_name == "place" else CARD_TYPES) if OPEN not in name
+            name for name in _named(routine, ("place",) if type_name == "place" else OF_CARDS) if OPEN not in name
         ]
     return list(_PARTS.get(type_name, ()))
 
 
-CARD_TYPES = ("card", "cards", "together", "listed")
 _PARTS: dict[str, Sequence[str]] = {
-    "rank": RANKS, "suits": SUITS, "sorts": ("red", "black", *SUITS), "blocks": ("red cards", "black cards", *SUITS),
+    "rank": RANKS, "suits": SUITS, "sorts": COLOURS_AND_SUITS, "blocks": ("red cards", "black cards", *SUITS),
 }  # fmt: skip
 
 

@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useLocation, useNavigate } from 'react-router';
-import type { Fault, Routine } from '../../api/client';
+import type { Decision, Fault, Routine } from '../../api/client';
 import { languageQuery, routinesQuery, type Asked } from '../../api/queries';
 import { Tabs } from '../../ui/Tabs';
 import { VIEWS, Variants, type View } from '../variants/Variants';
@@ -26,6 +26,9 @@ import { useQuestions, type Questions } from './useQuestions';
 import './bench.css';
 
 const FIRST: Asked = { choices: {}, seed: null, worst: false };
+
+/** What was decided, by the key of each choice. */
+const taken = (decisions: Decision[] = []) => Object.fromEntries(decisions.map((decision) => [decision.key, decision.value]));
 
 /** The bench: the sheet, the verdict on it, and one path played on the table. */
 export function Bench({ routine }: { routine: Routine }) {
@@ -81,18 +84,11 @@ export function Bench({ routine }: { routine: Routine }) {
     run();
   }, [run]);
   const decisions = play?.decisions;
-  const choose = useCallback(
-    (key: string, value: number) => {
-      const now = Object.fromEntries((decisions ?? []).map((decision) => [decision.key, decision.value]));
-      setAsked({ ...FIRST, choices: { ...now, [key]: value } });
-    },
-    [decisions],
-  );
+  const choose = useCallback((key: string, value: number) => setAsked({ ...FIRST, choices: { ...taken(decisions), [key]: value } }), [decisions]);
   const together = useCallback(
     (keys: string[], byChance: boolean) => {
-      const kept = (decisions ?? []).filter((decision) => !keys.includes(decision.key));
-      const choices = Object.fromEntries(kept.map((decision) => [decision.key, decision.value]));
-      setAsked({ ...FIRST, choices, seed: byChance ? Math.floor(Math.random() * 2 ** 31) : null });
+      const others = decisions?.filter((decision) => !keys.includes(decision.key));
+      setAsked({ ...FIRST, choices: taken(others), seed: byChance ? Math.floor(Math.random() * 2 ** 31) : null });
     },
     [decisions],
   );
