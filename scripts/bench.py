@@ -34,6 +34,7 @@ from golden_pivot.core.variants.slips import fragility_of
 from scripts.bench_desks import print_desks
 from scripts.bench_load import print_load
 from scripts.bench_show import print_show
+from scripts.bench_sizes import print_sizes
 
 ROOT = Path(__file__).parents[1]
 RUNS = 5
@@ -192,6 +193,7 @@ def main() -> None:
     print_load()
     print_reading()
     large()
+    print_sizes()
     if os.environ.get("BENCH_BROWSER"):
         from scripts.bench_before import print_beside
         from scripts.keystrokes import print_times

@@ -33,6 +33,8 @@ TESTS = [
     "test_prover.py",
     "test_true_words.py",
     "test_wider_language.py",
+    "../principles/test_principles.py",
+    "test_faces_forgotten.py",
 ]
 """the quickest to notice come first"""
 MOST_SECONDS = 1_200

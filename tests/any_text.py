@@ -8,7 +8,7 @@ from pathlib import Path
 
 from golden_pivot.core.steps import REGISTRY
 from golden_pivot.demo import demo_names, demo_text
-from golden_pivot.families import families
+from golden_pivot.library import principles
 
 FOLDER = Path(__file__).parent
 ODD = "²½٣Ⅳ０\u0000\u200b\u2028\ufeff\u0301é♠♥“”\"'()[]{},:;.…*/+-=?!%@#\t\\ ̈ "
@@ -34,7 +34,7 @@ NUMBERS = (
 def sources() -> tuple[str, ...]:
     """Whole routines, and every kind of step with a pack above it."""
     whole = [file.read_text(encoding="utf-8") for file in sorted((FOLDER / "procedures").glob("*.pivot"))]
-    whole += [demo_text(name) for name in demo_names()] + [family.text for family in families()]
+    whole += [demo_text(name) for name in demo_names()] + [one.text for one in principles()]
     single = [f"Pack: 12 cards\nPlace A 3rd\n{kind.example}\n" for kind in REGISTRY.values()]
     return tuple(whole + single)
 

@@ -167,8 +167,11 @@ def test_a_document_that_is_no_routine_is_refused_and_nothing_is_added(client: T
     assert client.get("/api/routines").json() == []
 
 
-def test_families_steps_and_schema_are_there_to_ask(client: TestClient) -> None:
-    assert {family["name"] for family in client.get("/api/families").json()} >= {"Told pile", "Digit sum"}
+def test_principles_steps_and_schema_are_there_to_ask(client: TestClient) -> None:
+    assert {one["name"] for one in client.get("/api/principles").json()} >= {"Told pile", "Digit sum"}
+    asked = {"name": "Digit sum", "values": {"t": 3, "nothing": 5}}
+    assert "Place FORCE 28th" in client.post("/api/principles/text", json=asked).json()["text"]
+    assert client.post("/api/principles/text", json={"name": "None"}).status_code == 404
     steps = client.get("/api/language").json()
     by_family = [step["family"] for step in steps]
     assert [family for family, _ in groupby(by_family)] == list(dict.fromkeys(by_family))

@@ -118,14 +118,16 @@ def test_a_search_beyond_its_memory_or_time_is_ended(monkeypatch: pytest.MonkeyP
     with_jobs(overdue)
 
 
-def workers_of(server_pid: int) -> list[int]:
-    found = []
+def processes_below(pid: int) -> list[int]:
+    """Children, and theirs."""
+    parents = {}
     for stat in Path("/proc").glob("[0-9]*/stat"):
         with contextlib.suppress(OSError):
-            fields = stat.read_text().rpartition(")")[2].split()
-            if int(fields[1]) == server_pid:
-                found.append(int(stat.parent.name))
-    return found
+            parents[int(stat.parent.name)] = int(stat.read_text().rpartition(")")[2].split()[1])
+    found = [pid]
+    for one in found:
+        found += [child for child, parent in parents.items() if parent == one]
+    return found[1:]
 
 
 def _alive(pid: int) -> bool:
@@ -141,8 +143,8 @@ def test_workers_end_with_a_server_that_is_killed(tmp_path: Path) -> None:
             pool.submit(_ignored, address, {**HEAVY, "job": lane, "lane": lane})
             while "states" not in _progress(address, lane):
                 time.sleep(0.05)
-        workers = workers_of(process.pid)
-        assert len(workers) >= 3
+        workers = processes_below(process.pid)
+        assert len(workers) >= 3  # the two, and the one they are forked from
         process.kill()
         while any(map(_alive, workers)):  # no limit of ours: the test run has one
             time.sleep(0.05)

@@ -82,8 +82,24 @@ def type_routine(page: Page, name: str) -> None:
         page.keyboard.press("Enter")
 
 
+RUNS_OFF = """() => [...document.querySelectorAll('body *')].filter((one) => {
+  const box = one.getBoundingClientRect();
+  if (!box.width || box.right <= innerWidth + 1) return false;
+  for (let around = one.parentElement; around; around = around.parentElement)
+    if (getComputedStyle(around).overflowX !== 'visible' && around.getBoundingClientRect().right <= innerWidth + 1) return false;
+  return true;
+}).map((one) => one.outerHTML.slice(0, 120))"""
+"""what sticks out of the window on the right, and is in nothing that scrolls"""
+
+
 def readable(page: Page) -> None:
-    """Nothing on the screen keeps anybody from reading it."""
+    """Nothing on the screen keeps anybody from reading it, and nothing runs off the window."""
+    # A message slides in from the right: what is on its way is waited for.
+    for _ in range(50):
+        if not page.evaluate(RUNS_OFF):
+            break
+        page.wait_for_timeout(100)
+    assert page.evaluate(RUNS_OFF) == []
     # The content security policy forbids adding a script element: the checker is evaluated in the page instead.
     page.evaluate(AXE.read_text(encoding="utf-8"))
     found = page.evaluate("axe.run({ runOnly: ['wcag2a', 'wcag2aa'] })")

@@ -11,6 +11,7 @@ from tests.browser.hands import (
     PROCEDURES,
     headline,
     open_routine,
+    readable,
     select_line,
     sheet,
     verdict_is,
@@ -92,6 +93,30 @@ def test_the_hand_changes_the_path_on_the_table(page: Page) -> None:
     expect(page.locator(".table-panel .when")).to_contain_text("after line 12")
     page.keyboard.press("Alt+ArrowLeft")
     expect(page.locator(".table-panel .when")).to_contain_text("after line 11, time 3")
+
+
+def test_the_table_in_a_window_of_its_own_follows_the_bench_and_leads_it(page: Page) -> None:
+    open_routine(page, "Forty Minutes Out")
+    verdict_is(page, "refuted")
+    page.keyboard.press("Alt+w")
+    expect(page.locator(".table-panel .figures").first).to_have_text("5 of 5")
+    with page.expect_popup() as opened:
+        page.get_by_role("button", name="The table in a window of its own").press("Enter")
+    alone = opened.value
+    expect(alone.locator(".table-panel .figures").first).to_have_text("5 of 5")
+    alone.keyboard.press("ArrowLeft")
+    expect(page.locator(".table-panel .when")).to_contain_text("after line 9")
+    expect(alone.locator(".table-panel .when")).to_contain_text("after line 9")
+    readable(alone)
+    page.bring_to_front()
+    page.keyboard.press("Alt+ArrowLeft")
+    expect(alone.locator(".table-panel .when")).to_contain_text("after line 8")
+    page.get_by_role("button", name="closer lines").press("Enter")
+    page.reload()
+    expect(page.get_by_role("button", name="closer lines", pressed=True)).to_be_visible()
+    page.close()
+    alone.reload()
+    expect(alone.get_by_role("main")).to_contain_text("It follows the bench")
 
 
 def test_a_shuffle_is_one_control_and_each_of_its_choices_comes_on_demand(page: Page) -> None:

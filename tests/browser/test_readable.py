@@ -14,11 +14,21 @@ from tests.browser.hands import (
 
 pytestmark = pytest.mark.browser
 
+LOOKS = [("light", 1280, 800), ("dark", 1280, 800), ("light", 1024, 768), ("dark", 640, 400)]
+"""colours, and a window in pixels: the last is one of 1280 at twice the size"""
+seen = pytest.mark.parametrize("look", LOOKS, ids=lambda look: " ".join(map(str, look)))
 
-@pytest.mark.parametrize("scheme", ["light", "dark"])
-@pytest.mark.parametrize("title", [None, "Forty Minutes Out"])
-def test_every_screen_is_readable_by_all(page: Page, scheme: str, title: str | None) -> None:
+
+def show(page: Page, look: tuple[str, int, int]) -> None:
+    scheme, width, height = look
     page.emulate_media(color_scheme=scheme)  # type: ignore[arg-type]
+    page.set_viewport_size({"width": width, "height": height})
+
+
+@seen
+@pytest.mark.parametrize("title", [None, "Forty Minutes Out"])
+def test_every_screen_is_readable_by_all(page: Page, look: tuple[str, int, int], title: str | None) -> None:
+    show(page, look)
     page.reload()
     page.get_by_role("link", name="The Harbour Light", exact=True).wait_for()
     if title:
@@ -27,9 +37,9 @@ def test_every_screen_is_readable_by_all(page: Page, scheme: str, title: str | N
     readable(page)
 
 
-@pytest.mark.parametrize("scheme", ["light", "dark"])
-def test_every_question_beside_the_sheet_is_readable_by_all(page: Page, scheme: str) -> None:
-    page.emulate_media(color_scheme=scheme)  # type: ignore[arg-type]
+@seen
+def test_every_question_beside_the_sheet_is_readable_by_all(page: Page, look: tuple[str, int, int]) -> None:
+    show(page, look)
     open_routine(page, "The Watch Below")
     verdict_is(page, "proved")
     page.keyboard.press("Escape")
@@ -40,18 +50,23 @@ def test_every_question_beside_the_sheet_is_readable_by_all(page: Page, scheme: 
         readable(page)
 
 
-@pytest.mark.parametrize("scheme", ["light", "dark"])
-def test_the_rooms_around_a_performance_are_readable_by_all(page: Page, scheme: str) -> None:
-    page.emulate_media(color_scheme=scheme)  # type: ignore[arg-type]
-    for room, shown in (("Practice", "due today"), ("Programme", "Think of"), ("Book", "Your own spectators")):
+@seen
+def test_the_rooms_around_a_performance_are_readable_by_all(page: Page, look: tuple[str, int, int]) -> None:
+    show(page, look)
+    for room, shown in (
+        ("Library", "Told pile"),
+        ("Practice", "due today"),
+        ("Programme", "Think of"),
+        ("Book", "Your own spectators"),
+    ):
         page.get_by_role("link", name=room, exact=True).click()
         expect(page.locator("#main")).to_contain_text(shown, timeout=60_000)
         readable(page)
 
 
-@pytest.mark.parametrize("scheme", ["light", "dark"])
-def test_what_opens_on_the_bench_is_readable_by_all(page: Page, scheme: str) -> None:
-    page.emulate_media(color_scheme=scheme)  # type: ignore[arg-type]
+@seen
+def test_what_opens_on_the_bench_is_readable_by_all(page: Page, look: tuple[str, int, int]) -> None:
+    show(page, look)
     page.keyboard.press("F1")
     page.get_by_role("dialog", name="Keys").wait_for()
     readable(page)

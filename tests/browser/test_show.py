@@ -120,3 +120,15 @@ def test_every_sheet_is_readable_by_all(page: Page, scheme: str) -> None:
         page.get_by_role("tab", name=tab).click()
         expect(page.get_by_role("tabpanel")).to_contain_text(seen, timeout=60_000)
         readable(page)
+
+
+def test_whoever_comes_back_from_show_stands_at_the_same_line(page: Page) -> None:
+    open_routine(page, "The Harbour Light")
+    verdict_is(page, "proved")
+    page.locator(".cm-line", has_text="Put the dealt cards back").click()
+    expect(page.locator(".table-panel .when")).to_contain_text("Put the dealt cards back")
+    page.get_by_role("link", name="Show", exact=True).press("Enter")
+    page.get_by_role("link", name="to the bench").press("Enter")
+    expect(page.locator(".table-panel .when")).to_contain_text("Put the dealt cards back")
+    expect(page.locator(".gp-current")).to_contain_text("Put the dealt cards back")
+    expect(sheet(page)).to_be_focused()

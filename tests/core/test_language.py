@@ -22,6 +22,7 @@ from golden_pivot.core.language.expressions import (
     expression_json,
     expression_text,
 )
+from golden_pivot.core.language.habits import habits_of
 from golden_pivot.core.language.parser import read_routine, readings_of
 from golden_pivot.core.language.printer import FORMAT, NotARoutine, routine_json, routine_text, text_from_json
 from golden_pivot.core.language.read_expression import read_expression
@@ -30,7 +31,7 @@ from golden_pivot.core.language.suggest import suggestions
 from golden_pivot.core.language.words import words_of
 from golden_pivot.core.steps import REGISTRY
 from golden_pivot.demo import demo_names, demo_text
-from golden_pivot.families import families
+from golden_pivot.library import principles
 from tests.strategies import PHASES, routines
 
 PACK = "Pack: 52 cards, any order\nPlace FORCE 10th\n"
@@ -139,7 +140,7 @@ def test_json_that_is_no_routine_is_refused_with_its_line(document: dict[str, ob
 def test_every_family_and_demo_routine_is_proved_or_what_it_is_meant_to_be() -> None:
     from golden_pivot.core.answers.verdicts import prove
 
-    assert {prove(read_routine(family.text)).verdict for family in families()} == {"proved"}
+    assert {prove(read_routine(one.text)).verdict for one in principles()} == {"proved"}
     told = {name: read_routine(demo_text(name)) for name in demo_names()}
     found = {name: prove(routine).verdict for name, routine in told.items() if not routine.faults}
     assert [name for name, verdict in found.items() if verdict != "proved"] == ["forty_minutes", "the_stowaway"]
@@ -296,6 +297,13 @@ def test_suggestions_begin_as_the_line_does_and_use_the_names_above() -> None:
     assert "Ends with: the next card is FORCE" in [s.text for s in suggestions("Ends", routine, 4)]
     assert "Spectator names a number m from ? to ?" in [s.text for s in suggestions("Spectator na", routine, 4)]
     assert suggestions("Deal 3 cards from deck", routine, 4) == []
+    habits = habits_of(
+        [read_routine("Pack: 9 cards, any order\nPlace FORCE 2nd\nTurn deck over\nCut off 2 cards of deck to hand\n")]
+    )
+    assert [
+        suggestions("", read_routine(text), text.count("\n") + 1, habits)[0].family
+        for text in ("", "Pack: 9 cards\nPlace FORCE 1st\nTurn deck over\n")
+    ] == ["Set-up", "Blocks"]
     everything = {s.text for s in suggestions("", routine, 4)}
     assert len(everything) >= len(REGISTRY)
     # Whatever is suggested is a sentence of the language.

@@ -28,7 +28,7 @@ from tests.reference.table import FacesLeft
 from tests.strategies import PHASES, routines
 
 MANY = settings(
-    max_examples=int(os.environ.get("RANDOM_ROUTINES", "150")),
+    max_examples=int(os.environ.get("RANDOM_ROUTINES", "80")),
     deadline=None,
     suppress_health_check=list(HealthCheck),
     phases=PHASES,

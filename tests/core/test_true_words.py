@@ -78,6 +78,13 @@ LAID = ("Pack: 12 cards, any order\nPlace FORCE on top\n" + 2 * "Cut off 4 cards
         (f"{ANY}Spectator remembers the bottom card of deck: P\nSpectator remembers the top card of deck: Q\n"
          "If value of P is not 2:\n  Spectator deals 1 card from deck to table\nOtherwise:\n  Spectator deals 1 card from deck to hand\n"
          "Spectator deals value of Q cards from deck to hand\nEnds with: the top card of table is P\n", "refuted", 2652, 2652),
+        ("Pack: hearts, each from ace to four\nSpectator shuffles deck\nRemember the top card of deck: A\nDeal 1 card from deck to table\nRemember the top card of deck: B\n"
+         "Deal 1 card from deck to table\nRemember the top card of deck: C\nRemember the top card of table: D\n"
+         "Let t be value of A + value of D - value of B + value of C - 1\nEnds with: t is at most value of A\n", "refuted", 24, 18),
+        ("Pack: 52 cards, any order\nRemember the top card of deck: A\nRemember the top card of deck: B\nLet b be value of B\nLet a be value of A\n"
+         "Ends with: a is b\n", "proved", 52, 0),
+        ("Pack: 52 cards, any order\nPlace FORCE on top\nRemember the top card of deck: A\nLet a be value of A\nSpectator names a number n from 1 to 2\n"
+         "Let b be value of A + n\nEnds with: b is more than a\nEnds with: FORCE is the top card of deck\n", "proved", 104, 0),
     ],
 )  # fmt: skip
 def test_verdicts_and_paths(text: str, verdict: str, paths: int, failing: int) -> None:

@@ -10,9 +10,11 @@ from golden_pivot.core.budget import Budget
 from golden_pivot.core.building import compile_routine
 from golden_pivot.core.faults import BadRoutine, Fault
 from golden_pivot.core.language.parser import read_routine
+from golden_pivot.core.language.printer import routine_json
 from golden_pivot.core.programme.pack_between import pack_between
 from golden_pivot.core.show.reset import reset_of
 from golden_pivot.core.show.setup import setup_of
+from tests.reference import every_path
 
 PACK = "Pack: 9 cards, any order\nPlace FORCE 3rd\n"
 TWO = PACK + "Spectator 1 secretly names a number a from 1 to 3\nSpectator 1 thinks of a card in deck: X\n"
@@ -38,6 +40,12 @@ def fault_of(text: str) -> Fault:
         (PACK, "Ends with: 2 cards of deck are purple", "purple", "does not fit"),
         (PACK, "Ends with: number of red cards of nowhere is 3", "number of red cards of nowhere", "no place called nowhere"),
         (PACK, "Place TOP on top", "TOP", "cannot be a name"),
+        (PACK.replace("FORCE", "ace of clubs"), "Place four of a kind on top", "on top", "ace of clubs already lies there"),
+        (PACK, "Place four of a kind 8th", "8th", "the pack has 9"),
+        (PACK, "Place four of a kind at position 2 from the left", "at position 2 from the left", "no position 2 from the left"),
+        (PACK + "Place four of a kind 4th\n", "Place ace of clubs 5th", "ace of clubs", "one of four of a kind"),
+        (PACK + "Place four of a kind 4th\n", "Place four of a kind 5th", "Place four of a kind 5th", "arranged already"),
+        ("Pack: 60 cards, any order\nPlace FORCE 5th\n", "Place four of a kind on top", "on top", "eight of each value"),
         (PACK, "Arrange the pack red, clubs in turn", "red, clubs", "colours and suits"),
         (PACK, "Arrange the pack, from the top: 3 red cards, 4 black cards", "3 red cards, 4 black cards", "7 cards, and the pack has 9"),
         (PACK.replace("FORCE", "ace of clubs"), "Arrange the pack red, black in turn", "red, black", "cannot lie 3rd"),
@@ -157,3 +165,42 @@ def test_who_acts_in_a_case_or_answers_goes_by_what_that_one_knows(line: str, sa
         assert says in fault_of(text).message
     else:
         compile_routine(read_routine(text + "Ends with: size of deck is at most 9\n"))
+
+
+IN_ORDER = "Pack: {} cards, any order\nPlace {} in this order, the first on top\n"
+
+
+@pytest.mark.parametrize(
+    ("cards", "claim", "verdict"),
+    [
+        (
+            "ace of clubs, two of hearts, ace of spades, two of diamonds",
+            "the cards of deck alternate in colour",
+            "proved",
+        ),
+        (
+            "ace of clubs, two of hearts, ace of spades, two of clubs",
+            "the cards of deck alternate in colour",
+            "refuted",
+        ),
+        (
+            "ace of clubs, two of spades, ace of hearts, two of diamonds",
+            "the cards of deck alternate in colour",
+            "refuted",
+        ),
+        ("ace of clubs, two of spades, ace of hearts, two of diamonds", "the cards of deck rotate in suit", "proved"),
+        (
+            "ace of clubs, two of spades, ace of hearts, two of diamonds, six of diamonds",
+            "the cards of deck rotate in suit",
+            "refuted",
+        ),
+        ("ace of clubs, two of hearts", "ace of clubs is black", "proved"),
+        ("ace of clubs, two of hearts", "two of hearts is black", "refuted"),
+        ("ace of clubs, two of hearts", "two of hearts is a heart and ace of clubs is an ace", "proved"),
+    ],
+)
+def test_claims_by_sort_of_a_pack_that_is_known(cards: str, claim: str, verdict: str) -> None:
+    text = IN_ORDER.format(cards.count(",") + 1, cards) + f"Ends with: {claim}\n"
+    assert prove(read_routine(text)).verdict == verdict
+    (path,) = every_path(routine_json(read_routine(text)))
+    assert path.fails == (verdict == "refuted")

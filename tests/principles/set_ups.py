@@ -122,7 +122,25 @@ def mates_from_both_ends() -> Ways:
     return every([pack[n - 1] == pack[-n] for n in range(1, 9)])
 
 
+def four_alike(last: int, card: int) -> Ways:
+    """Four of a kind on top, so many cards dealt, 3 to `last`: whether that card of those dealt is one of them. One card is looked at.
+    Common practice, no published source."""
+    paths = fails = 0
+    share = Fraction(0)
+    for n in range(3, last + 1):
+        dealt = list(range(n))[::-1]
+        is_one = dealt[card] < 4
+        share += Fraction(is_one, last - 2)
+        paths += 13 * (4 if is_one else 48)
+        fails += 0 if is_one else 13 * 48
+    return paths, fails, share
+
+
 PRINCIPLES: list[Principle] = [
+    ("Pack: 52 cards, any order\nPlace four of a kind on top, their value v\nSpectator names a number n from 3 to 20\n"
+     "Deal n cards from deck to table\nEnds with: value of the bottom card of table is v", lambda: four_alike(20, -1)),
+    ("Pack: 52 cards, any order\nPlace four of a kind on top, their value v\nSpectator names a number n from 3 to 6\n"
+     "Deal n cards from deck to table\nEnds with: value of the top card of table is v", lambda: four_alike(6, 0)),
     ("Pack: 10 cards, any order\nArrange the pack red, black in turn\nSpectator names a number n from 1 to 9\nDeal n cards from deck to table\n"
      "Spectator riffles table into deck\nEnds with: in every 2 cards of deck from the top all colours are different", gilbreath),
     ("Pack: 8 cards, any order\nArrange the pack clubs, hearts, spades, diamonds in turn\nSpectator names a number n from 1 to 7\n"

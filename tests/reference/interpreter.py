@@ -118,6 +118,7 @@ from .set_up import (
     pack_in_order,
     place_card,
     place_extra,
+    place_four,
     place_several,
     predict,
     predict_card,
@@ -344,7 +345,7 @@ MEANINGS: dict[str, Callable[[Table, Json], None]] = {
         predict_on_back, predict_card, ends_sort, ends_spot_sort, ends_so_many_sort, ends_every_sort, ends_spots_together,
         ends_spot_like, ends_alternating, ends_unlike, ends_several, make_sure, while_so,
         reckon, lower_top, swap_cards, turn_some, take_out, cut_at_card, take_side, deal_bottom, deal_blocks,
-        hold_break, choose_word, choose_of_words, answer, ends_block, ends_sort_together, arrange_in_turn, arrange_in_blocks, pack_cyclic, lay_ring, spread, go, square_up, which_line, ends_in_column, ends_line_sort, ends_each_line,
+        hold_break, choose_word, choose_of_words, answer, ends_block, ends_sort_together, arrange_in_turn, arrange_in_blocks, place_four, pack_cyclic, lay_ring, spread, go, square_up, which_line, ends_in_column, ends_line_sort, ends_each_line,
     )
 } | {"make_sure_several": make_sure, "while_several": while_so, "let": reckon} | dict.fromkeys(
     ("title", "note", "credit", "assumed", "tell", "whisper", "if_compared", "if_parity", "if_card", "if_alike", "if_so", "if_several", "otherwise", "never_shows",
@@ -406,6 +407,7 @@ SET_UP = (
     "pack_in_order",
     "arrange_in_turn",
     "arrange_in_blocks",
+    "place_four",
     "pack_cyclic",
     "place_card",
     "place_several",

@@ -73,7 +73,9 @@ def run(
         line["nth"] = nth
     table = Table(decide, taken, logged=logged)
     stuck = False
+    # Which value four of a kind can have depends on all that is placed.
     opening = [line for line in document["lines"] if line.get("step") in ("title", "note", *SET_UP)]
+    opening.sort(key=lambda line: line["step"] == "place_four")
     try:
         run_lines(table, opening)
         table.placed = list(table.named)

@@ -40,6 +40,20 @@ def arrange_in_blocks(t: Table, s: Json) -> None:
             at += 1
 
 
+def place_four(t: Table, s: Json) -> None:
+    deck = t.heaps["deck"]
+    at = t.value(s["position"]["at"])
+    first = at - 1 if s["position"]["end"] == "top" else len(deck) - at - 3
+    placed = {card.name.split()[0] for card in t.every_card() if card.name}
+    number = t.choose([value for rank, value in VALUES.items() if rank not in placed])
+    rank = list(VALUES)[number - 1]
+    for i, card in enumerate(deck):
+        card.block, card.never = (rank, "") if first <= i < first + 4 else ("", rank)
+    if s.get("name"):
+        t.numbers[s["name"]] = number
+        t.knows.add(s["name"])
+
+
 def pack_cyclic(t: Table, s: Json) -> None:
     value, suits, ranks = VALUES[s["first"]], list(s["suits"]), list(VALUES)
     t.heaps["deck"] = []

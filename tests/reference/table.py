@@ -38,7 +38,9 @@ class Card:
     """what its face is, once somebody has asked"""
     of_pack: bool = True
     block: str = ""
-    """the colour or the suit it is known to be of"""
+    """the colour, the suit or the value it is known to be of"""
+    never: str = ""
+    """the value it is known not to be of"""
 
     @property
     def seen(self) -> tuple[int, bool]:
@@ -169,6 +171,7 @@ class Table:
             names = [f"{rank} of {suit}" for suit in SUITS for rank in VALUES]
             left = [i for i, name in enumerate(names) if out.count(name) < packs]
             left = [i for i in left if not card.block or is_sort(*names[i].split(" of "), card.block)]
+            left = [i for i in left if not card.never or not is_sort(*names[i].split(" of "), card.never)]
             card.name = names[self.choose(FacesLeft(left))]
         return card.name
 
@@ -176,6 +179,8 @@ class Table:
         """The same where it is known without a look at the card."""
         if card.name or not card.block:
             return self.fact(what, card) if card.name else None
+        if card.block in VALUES:
+            return VALUES[card.block] if what == "value" else None
         suits = [suit for suit in SUITS if is_sort("ace", suit, card.block)]
         found = {"colour": {suit in ("diamonds", "hearts") for suit in suits}, "suit": set(suits)}.get(what, set())
         if len(found) != 1:

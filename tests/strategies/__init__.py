@@ -24,6 +24,9 @@ from .writer import PLACED
 # Shrinking a routine takes minutes: only on demand (SHRINK=1).
 PHASES = list(Phase) if "SHRINK" in os.environ else [Phase.explicit, Phase.reuse, Phase.generate]
 
+PATTERNS = ("arrange_in_turn", "arrange_in_blocks", "place_four", "pack_cyclic")
+"""what is known of the faces of a whole pack"""
+
 
 class _Writer(Moves, Choosing, Piling, Blocks):
     """Every kind of line."""
@@ -34,7 +37,7 @@ def routines(draw: Any) -> str:
     """A whole routine on a small pack: few choices, at most two claims outside the cases."""
     size = draw(st.integers(3, 9))
     focus = os.environ.get("FOCUS", "")
-    if focus in ("arrange_in_turn", "arrange_in_blocks", "pack_cyclic") or draw(st.integers(0, 9)) == 0:
+    if focus in PATTERNS or draw(st.integers(0, 9)) == 0:
         return str(draw(patterned()))
     if focus == "pack_in_order" or draw(st.integers(0, 9)) == 0:
         return str(draw(ordered()))
@@ -67,9 +70,9 @@ def routines(draw: Any) -> str:
 @st.composite
 def patterned(draw: Any) -> str:
     """A routine on a pack of which the sorts are known, or whose values and suits go round."""
-    kind = draw(st.sampled_from(["arrange_in_turn", "arrange_in_blocks", "pack_cyclic"]))
+    kind = draw(st.sampled_from(PATTERNS))
     focus = os.environ.get("FOCUS", "")
-    kind = focus if focus in ("arrange_in_turn", "arrange_in_blocks", "pack_cyclic") else kind
+    kind = focus if focus in PATTERNS else kind
     sorts = draw(st.sampled_from(["red, black", "black, red", "clubs, hearts, spades, diamonds", "red"]))
     few, size = [draw(st.integers(1, 3)) for _ in range(2)], draw(st.integers(4, 7))
     other, one = draw(st.sampled_from([("red cards", "red card"), ("spades", "spades")]))
@@ -83,6 +86,10 @@ def patterned(draw: Any) -> str:
             f"Pack: {size} cards, any order",
             f"Arrange the pack, from the top: {few[0]} {other}, {few[1]} {between}, 1 {one}",
         ]
+    elif kind == "place_four":
+        where = draw(st.sampled_from(["on top", "2nd", "at the bottom", "on top, their value v"]))
+        size = draw(st.integers(6, 8))
+        first = [f"Pack: {size} cards, any order", f"Place four of a kind {where}"]
     elif kind == "pack_cyclic":
         suit, by, rank = (
             draw(st.sampled_from(some)) for some in (["hearts", "clubs"], [*range(1, 13)], ["ace", "ten"])
@@ -95,6 +102,7 @@ def patterned(draw: Any) -> str:
     else:
         writer.sorts_known = True
         writer.place("FORCE", draw(st.integers(1, size)), size)
+        writer.told += ["v"] if first[-1].endswith("their value v") else []
     writer.cards = list(writer.placed)
     writer.lines(draw(st.integers(1, 5)), "")
     writer.finish()

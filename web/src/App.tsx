@@ -40,6 +40,7 @@ export function App() {
           <NavLink to="/" end>
             Shelf
           </NavLink>
+          <NavLink to="/library">Library</NavLink>
           <NavLink to="/desks">Desks</NavLink>
           <NavLink to="/practice">Practice</NavLink>
           <NavLink to="/programme">Programme</NavLink>
@@ -49,7 +50,7 @@ export function App() {
         </nav>
         <div className="tools">
           <button type="button" className="find" onClick={openPalette}>
-            Find a step or a routine <kbd className="key">Ctrl K</kbd>
+            <span>Find a step or a routine</span> <kbd className="key">Ctrl K</kbd>
           </button>
           <Tooltip label="Keys (?)">
             <ActionIcon variant="subtle" color="gray" aria-label="Keys" onClick={() => setHelp(true)}>

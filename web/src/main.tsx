@@ -21,6 +21,8 @@ import { NotFound } from './ui/NotFound';
 const client = newQueryClient();
 
 const router = createBrowserRouter([
+  // A window of its own, for a screen beside the cards.
+  { path: '/table/:id', lazy: async () => ({ Component: (await import('./features/table/TableWindow')).default }) },
   {
     element: <App />,
     children: [
@@ -28,6 +30,7 @@ const router = createBrowserRouter([
       // The editor is large: the shelf does not wait for it.
       { path: '/bench/:id', lazy: async () => ({ Component: (await import('./features/bench/BenchPage')).default }) },
       { path: '/desks/:name?', lazy: async () => ({ Component: (await import('./features/desks/DesksPage')).default }) },
+      { path: '/library/:name?', lazy: async () => ({ Component: (await import('./features/library/LibraryPage')).default }) },
       { path: '/notes', lazy: async () => ({ Component: (await import('./features/notes/NotesPage')).default }) },
       { path: '/book', lazy: async () => ({ Component: (await import('./features/book/BookPage')).default }) },
       { path: '/programme/:uid?', lazy: async () => ({ Component: (await import('./features/programme/ProgrammePage')).default }) },

@@ -18,10 +18,10 @@ from ..core.variants.slips import slips_of
 from ..store import Book, new_uid
 from .asking import JobsIn
 from .downloads import attachment
-from .models import Done, Shape, Text
+from .models import ERRORS, Done, Shape, Text
 from .routes import ShelfIn
 
-router = APIRouter(prefix="/api/book")
+router = APIRouter(prefix="/api/book", responses=ERRORS)
 _OWN = TypeAdapter(OwnSpectators)
 
 

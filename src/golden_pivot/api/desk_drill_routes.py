@@ -22,10 +22,10 @@ from ..store import Practice, new_uid
 from ..store.practice import desk_drill_of
 from .asking import JobsIn
 from .downloads import attachment
-from .models import Done, Shape, Text
+from .models import ERRORS, Done, Shape, Text
 from .practice_routes import AnswerIn, DrillOut, DrillsOut, PracticeIn, StandingOut, drills_table, written
 
-router = APIRouter(prefix="/api/practice/desks")
+router = APIRouter(prefix="/api/practice/desks", responses=ERRORS)
 
 
 class DeskDrillIn(Shape):

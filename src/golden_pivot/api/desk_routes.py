@@ -15,9 +15,9 @@ from ..core.desks import DESKS, Desk
 from ..core.desks.sending import sent
 from .asking import Asker, JobsIn
 from .downloads import table_csv
-from .models import Shape, Text
+from .models import ERRORS, Shape, Text
 
-router = APIRouter(prefix="/api/desks")
+router = APIRouter(prefix="/api/desks", responses=ERRORS)
 
 
 class TroubleOut(Shape):

@@ -10,6 +10,7 @@ from starlette.exceptions import HTTPException
 from ..core.book.performance import BadEntry
 from ..core.language.printer import NotARoutine
 from ..jobs import Busy, Gone, Superseded, TooMuch
+from ..library import NoSuchPrinciple
 from ..store import NotAnArchive, ShelfTrouble, StaleProgramme, StaleRevision, Unknown
 from ..store.trouble import FULL
 from .models import ErrorOut, RoutineOut
@@ -27,6 +28,12 @@ def install_error_handlers(app: FastAPI) -> None:
     async def unknown(request: Request, error: Unknown) -> JSONResponse:
         return _reply(
             404, f"{error}.".capitalize(), request.url.path, "something that is on the shelf", "Go to the shelf."
+        )
+
+    @app.exception_handler(NoSuchPrinciple)
+    async def no_principle(request: Request, error: NoSuchPrinciple) -> JSONResponse:
+        return _reply(
+            404, f"{error}.", request.url.path, "one of the library", "See /api/principles for all of them."
         )
 
     @app.exception_handler(StaleRevision)

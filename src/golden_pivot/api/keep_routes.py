@@ -33,11 +33,11 @@ from ..store.backups import EMPTYING, HAND, IMPORT
 from ..store.trouble import DAMAGED, GONE
 from . import models as m
 from .downloads import attachment
-from .models import Shape, Text
+from .models import ERRORS, Shape, Text
 from .routes import ShelfIn
 from .rows import routine_out
 
-router = APIRouter(prefix="/api")
+router = APIRouter(prefix="/api", responses=ERRORS)
 
 MOST_AT_ONCE = 2000
 """texts in one import"""

@@ -96,10 +96,34 @@ class ImportRoutine(Shape):
     document: dict[str, Any] = Field(description="a routine in the JSON form; see /api/routine.schema.json")
 
 
-class FamilyOut(Shape):
+class ParameterOut(Shape):
+    """A number of a principle that may be changed."""
+
+    name: str
+    says: str
+    lowest: int
+    highest: int
+    at: int
+    step: int
+
+
+class PrincipleOut(Shape):
     name: str
     about: str
+    source: str = Field(description="whose it is, or *common practice*")
     text: str = Field(description="a short working routine to begin with")
+    parameters: list[ParameterOut]
+
+
+class PrincipleIn(Shape):
+    name: str = Field(max_length=100)
+    values: Annotated[
+        dict[str, int], Field(max_length=10, description="parameter → its value; brought into its range")
+    ] = {}
+
+
+class PrincipleText(Shape):
+    text: str
 
 
 class SaveRoutine(Shape):
@@ -251,3 +275,6 @@ class Done(Shape):
 
 
 ErrorOut.model_rebuild()
+
+ERRORS: dict[int | str, dict[str, Any]] = {"4XX": {"model": ErrorOut}, "5XX": {"model": ErrorOut}}
+"""what every route can answer besides"""

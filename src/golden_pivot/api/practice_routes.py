@@ -19,11 +19,11 @@ from ..core.show.paces import Paces
 from ..core.spreadsheet import csv_text
 from ..store import Book, Practice
 from .asking import JobsIn
-from .models import Shape, Text
+from .models import ERRORS, Shape, Text
 from .routes import ShelfIn, saved_as
 from .show_routes import own_paces
 
-router = APIRouter(prefix="/api/practice")
+router = APIRouter(prefix="/api/practice", responses=ERRORS)
 
 
 def _practice(shelf: ShelfIn) -> Practice:

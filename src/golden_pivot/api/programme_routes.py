@@ -21,11 +21,11 @@ from ..store import Book, Programme, Programmes, new_uid
 from .asking import JobsIn
 from .book_routes import HowItWent
 from .downloads import attachment
-from .models import Done, Shape, Text
+from .models import ERRORS, Done, Shape, Text
 from .routes import ShelfIn
 from .show_routes import own_paces
 
-router = APIRouter(prefix="/api/programmes")
+router = APIRouter(prefix="/api/programmes", responses=ERRORS)
 _RUNNING, _PROPOSAL = TypeAdapter(RunningOrder), TypeAdapter(Proposal)
 
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import logging
-from collections import Counter
 from functools import cache
 from typing import Annotated, Any
 
@@ -15,6 +14,7 @@ from pydantic import TypeAdapter
 from .. import __version__
 from ..core.answers.on_table import PlayOnTable
 from ..core.language.exchange import document_of, text_of
+from ..core.language.habits import Habits, habits_of
 from ..core.language.parser import has_subject, read_routine
 from ..core.language.schema import routine_schema
 from ..core.language.sheet import sheet_lines
@@ -23,7 +23,7 @@ from ..core.reading import Page, ReadSheet, in_everyday_words, words_for
 from ..core.steps import REGISTRY, StepKind
 from ..core.variants.fields import blanks_of, numbers_of
 from ..demo import demo_names, demo_text
-from ..families import families
+from ..library import principle, principles
 from ..store import Shelf, ShelfTrouble, Unknown, Version
 from . import models as m
 from . import variant_models as v
@@ -31,7 +31,7 @@ from .asking import JobsIn
 from .downloads import attachment
 from .rows import found_of, keep_proof, routine_out, rows_of
 
-router = APIRouter(prefix="/api")
+router = APIRouter(prefix="/api", responses=m.ERRORS)
 _READ, _PAGE, _PLAY = TypeAdapter(ReadSheet), TypeAdapter(Page), TypeAdapter(PlayOnTable)
 logger = logging.getLogger(__name__)
 
@@ -88,12 +88,17 @@ def _language() -> bytes:
     return TypeAdapter(list[m.StepKindOut]).dump_json(kinds)
 
 
+@cache
+def _habits() -> Habits:
+    """In which order our own routines are written."""
+    return habits_of(map(read_routine, [*map(demo_text, demo_names()), *(one.text for one in principles())]))
+
+
 def _by_use() -> list[StepKind]:
     """Family by family, in each those first that our own routines use most."""
-    texts = [*map(demo_text, demo_names()), *(family.text for family in families())]
-    used = Counter(line.kind.name for text in texts for line in read_routine(text).walk() if line.kind)
+    used = _habits().written
     shelves = list(dict.fromkeys(kind.family for kind in REGISTRY.values()))
-    return sorted(REGISTRY.values(), key=lambda kind: (shelves.index(kind.family), -used[kind.name]))
+    return sorted(REGISTRY.values(), key=lambda kind: (shelves.index(kind.family), -used[kind.example]))
 
 
 # The shelf
@@ -145,10 +150,16 @@ def schema() -> dict[str, Any]:
     return routine_schema()
 
 
-@router.get("/families")
-def list_families() -> list[m.FamilyOut]:
-    """Kinds of routine to begin with, each with a short working one."""
-    return [m.FamilyOut(name=family.name, about=family.about, text=family.text) for family in families()]
+@router.get("/principles")
+def list_principles() -> list[m.PrincipleOut]:
+    """The library of principles, each with a short routine that works."""
+    return [m.PrincipleOut.model_validate(one, from_attributes=True) for one in principles()]
+
+
+@router.post("/principles/text")
+def principle_text(asked: m.PrincipleIn) -> m.PrincipleText:
+    """The routine of a principle with these numbers in it. 404 where there is no such principle."""
+    return m.PrincipleText(text=principle(asked.name).text_with(asked.values))
 
 
 @router.get("/routines/{routine_id}")
@@ -229,7 +240,7 @@ def suggest(at: m.SuggestIn) -> list[m.SuggestionOut]:
     """How the line at the cursor could go on; each suggestion is the whole line, without its margin."""
     rows = at.text.split("\n")
     typed = rows[at.line - 1][: at.column].lstrip() if at.line <= len(rows) else ""
-    found = suggestions(typed, read_routine(at.text), at.line)
+    found = suggestions(typed, read_routine(at.text), at.line, _habits())
     return [m.SuggestionOut(text=s.text, family=s.family, summary=s.summary) for s in found]
 
 

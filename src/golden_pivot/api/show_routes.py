@@ -16,10 +16,10 @@ from ..core.show.requests import filled_in
 from ..core.show.schools import School
 from ..sheets.document import Document
 from .asking import JobsIn
-from .models import Shape, Text, TextIn
+from .models import ERRORS, Shape, Text, TextIn
 from .routes import ShelfIn, get_settings, saved_as
 
-router = APIRouter(prefix="/api")
+router = APIRouter(prefix="/api", responses=ERRORS)
 
 _DOCUMENT, _COMPARISON = TypeAdapter(Document), TypeAdapter(Comparison)
 

@@ -7,6 +7,7 @@ from multiprocessing.connection import Connection
 
 
 def work(pipe: Connection, cancel: c_longlong, megabytes: int) -> None:
+    from . import warm  # noqa: F401  (loaded already where workers are forked from)
     from .worker import work as serve
 
     serve(pipe, cancel, megabytes)

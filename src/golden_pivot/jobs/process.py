@@ -3,15 +3,27 @@
 from __future__ import annotations
 
 import multiprocessing
+from multiprocessing.context import ForkServerContext, SpawnContext
 from multiprocessing.process import BaseProcess
 from typing import Any
 
 from ..core.faults import PivotError
 from .entry import work
 
+PRELOADED = f"{__package__}.warm"
+
 
 class Lost(PivotError):
     """The process ended without an answer."""
+
+
+def _context() -> SpawnContext | ForkServerContext:
+    """Not forked from the server, which has threads and locks, but from a process that has loaded everything once for all."""
+    if "forkserver" not in multiprocessing.get_all_start_methods():
+        return multiprocessing.get_context("spawn")
+    context = multiprocessing.get_context("forkserver")
+    context.set_forkserver_preload([PRELOADED])
+    return context
 
 
 class Worker:
@@ -27,8 +39,7 @@ class Worker:
         """A fresh process, in the place of one that is lost."""
         if self._process:
             self.close()
-        # Spawned, not forked: a fork would inherit the server's threads and locks.
-        context = multiprocessing.get_context("spawn")
+        context = _context()
         self._pipe, theirs = context.Pipe()
         self._cancel = context.RawValue("q", 0)
         self._process = context.Process(target=work, args=(theirs, self._cancel, self._megabytes), daemon=True)

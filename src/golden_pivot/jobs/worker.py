@@ -17,9 +17,6 @@ from ..core.faults import Cancelled
 from .messages import CANCELLED, DONE, FAILED, NO_MEMORY, PROGRESS
 from .tasks import TASKS
 
-_WARM_UP = "Pack: 9 cards\nPlace A 2nd\nSpectator names a number n from 1 to 2\nDeal n cards from deck\n"
-"""proved once before the first request, which would otherwise pay for the loading of everything"""
-
 
 def work(pipe: Connection, cancel: c_longlong, megabytes: int) -> None:
     """Serves requests (ticket, task, request, limits) until the pipe closes.
@@ -30,7 +27,6 @@ def work(pipe: Connection, cancel: c_longlong, megabytes: int) -> None:
     signal.signal(signal.SIGINT, signal.SIG_IGN)  # the server stops its workers itself
     threading.Thread(target=_end_with_the_server, daemon=True).start()
     _hold_at_most(megabytes)
-    TASKS["prove"]({"text": _WARM_UP}, Budget())
     with contextlib.suppress(EOFError, OSError):
         while True:
             ticket, task, request, limits = pipe.recv()

@@ -209,7 +209,7 @@ def _reset(it: Shown) -> Iterator[Part]:
     plan = reset.reset_of(it.routine, it.budget, it.paces)
     yield Heading("Getting ready again")
     if plan is None and it.routine.having(Facet.ARRANGED_BY_SORT):
-        yield Paragraph("The pack is arranged by colours or suits: sort it anew, from the set-up sheet.")
+        yield Paragraph("The pack is arranged by what its cards are: sort it anew, from the set-up sheet.")
         return
     if plan is None:
         yield Paragraph("There are too many ways it can end to find one plan for all. Begin from the set-up sheet.")

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections import Counter
 from dataclasses import replace
+from itertools import islice
 
 import pytest
 from hypothesis import given, reject
@@ -11,9 +12,12 @@ from hypothesis import given, reject
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.building import PROOF
 from golden_pivot.core.building.builder import lowered
+from golden_pivot.core.building.purpose import TABLE
 from golden_pivot.core.faults import OutOfBudget
 from golden_pivot.core.language.parser import read_routine
+from golden_pivot.core.language.printer import routine_json
 from golden_pivot.core.passes.check_hoisting import hoist_checks
+from golden_pivot.core.passes.group_folding import fold_groups
 from golden_pivot.core.passes.liveness import liveness
 from golden_pivot.core.passes.pipeline import Pass, run
 from golden_pivot.core.passes.reordering import reorder
@@ -21,6 +25,7 @@ from golden_pivot.core.passes.validator import validate
 from golden_pivot.core.search.explorer import explore
 from golden_pivot.core.search.program import END, FAILED, Act, Branch, Check, Choose, Dead, Leap, Program, Wanted
 from tests.core.test_three_ways import MANY, read
+from tests.reference import each_path
 from tests.strategies import routines
 
 
@@ -89,7 +94,12 @@ def test_no_pass_changes_an_answer(text: str) -> None:
     program, _ = lowered(read_routine(text), PROOF)
     remembering = replace(program, wanted=Wanted(program.wanted.at_end | set(range(len(program.cells)))))
     fails, stuck, ends = _answer(remembering, liveness)
-    for passes in ([liveness], [hoist_checks, liveness], [reorder, liveness], [reorder, hoist_checks, liveness]):
+    for passes in (
+        [liveness],
+        [hoist_checks, liveness],
+        [reorder, liveness],
+        [reorder, hoist_checks, fold_groups, liveness],
+    ):
         fails_too, stuck_too, ends_too = _answer(program, *passes)
         assert fails_too == fails
         if not (
@@ -98,6 +108,59 @@ def test_no_pass_changes_an_answer(text: str) -> None:
             assert ends_too == ends
         elif program.is_unlimited:
             assert set(ends_too) == set(ends)
+
+
+PACKS = [
+    "Pack: 6 cards, any order\nArrange the pack red, black in turn",
+    "Pack: 8 cards, any order\nArrange the pack clubs, hearts, spades, diamonds in turn",
+    "Pack: 6 cards, any order\nArrange the pack, from the top: 3 red cards, 3 black cards",
+    "Pack: clubs, each from ace to three, then their mates mirrored",
+    "Pack: 7 cards, any order\nPlace ace of hearts, two of clubs, ace of spades in this order, the first 2nd",
+]
+MIXES = [
+    "Deal 3 cards from deck to table\nSpectator riffles table into deck",
+    "Spectator riffles deck together once",
+    "Spectator shuffles deck overhand",
+    "Cut off 3 cards of deck to table\nSpectator shuffles table\nSpectator riffles table into deck",
+]
+CLAIMS = [
+    "in every 2 cards of deck from the top all colours are different",
+    "in every 3 cards of deck from the top all suits are different",
+    "in every 4 cards of deck from the top all suits are different",
+    "in every 2 cards of deck from the top all values are the same",
+    "the cards of deck, two by two from the top, are mates",
+]
+
+
+@pytest.mark.parametrize("claim", CLAIMS)
+@pytest.mark.parametrize("mix", MIXES)
+@pytest.mark.parametrize("pack", PACKS)
+def test_what_is_judged_while_a_heap_is_built(pack: str, mix: str, claim: str) -> None:
+    """The claim holds on as many paths, and by the reference."""
+    routine = read_routine(f"{pack}\n{mix}\nEnds with: {claim}\n")
+    program, faults = lowered(routine, PROOF)
+    if faults:  # a claim that this pack does not allow
+        return
+    folded = fold_groups(program)
+    assert folded is not program
+    answer = _answer(program, liveness)
+    assert _answer(program, fold_groups, liveness) == answer
+    paths = list(islice(each_path(routine_json(routine)), 3_001))
+    if len(paths) <= 3_000 and not answer[1]:
+        assert answer[2].total() == len(paths)
+        assert sum(many for ends, many in answer[2].items() if ends) == sum(path.fails for path in paths)
+
+
+def test_a_heap_that_is_asked_for_again_is_not_folded() -> None:
+    """Nor one of which anything else is claimed, or that is shown."""
+    begun = ["Spectator riffles deck together once"]
+    pairs = "Ends with: in every 2 cards of deck from the top all colours are different"
+    for rows in ([*begun, "Turn deck over", pairs], [*begun, pairs, "Ends with: size of deck is 10"], [*begun, pairs, "Ends with: A is red"],
+                 [*begun, pairs, "Never shows: the face of A"]):  # fmt: skip
+        program = low("Place A 3rd", *rows)
+        assert fold_groups(program) is program
+    shown, _ = lowered(read_routine("\n".join(["Pack: 10 cards", *begun, pairs])), TABLE)
+    assert fold_groups(shown) is shown
 
 
 def _broken(program: Program) -> dict[str, Program]:

@@ -11,6 +11,10 @@ ROWS = {
     "Pack: 52 cards, any order": [
         ("Arrange the pack so that red and black alternate",
          "Arrange the pack red, black in turn"),
+        ("Get any four of a kind to the top",
+         "Place four of a kind on top"),
+        ("Cull any four of a kind to the bottom of the pack",
+         "Place four of a kind at the bottom"),
         ("Make a ring of ten cards",
          "Lay 10 cards of deck in a ring"),
         ("Set out twelve cards in a circle",

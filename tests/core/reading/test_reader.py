@@ -120,7 +120,7 @@ def test_what_has_several_meanings_is_asked(before: str, said: str, readings: in
     ("said", "missing"),
     [
         ("Hold a pinky break", "break"),
-        ("Get any four of a kind to the top", "value is left open"),
+        ("Get any three of a kind to the top", "value is left open"),
         ("If she looks nervous, let her shuffle", "behaviour"),
     ],
 )
@@ -190,7 +190,7 @@ ODD = st.one_of(
 )  # fmt: skip
 
 
-@settings(max_examples=150, deadline=None)
+@settings(max_examples=80, deadline=None)
 @given(st.sampled_from(["", PACK, DEALT, PILES, CUT, "xyz\nPack"]), ODD)
 def test_no_text_breaks_the_reader_or_is_lost(before: str, said: str) -> None:
     found = read_line(before, said)

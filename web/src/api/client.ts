@@ -19,7 +19,6 @@ export type Decision = Schemas['Decision'];
 export type ChoicesOfLine = Schemas['ChoicesOfLine'];
 export type Strands = Schemas['StrandsReport'];
 export type Version = Schemas['VersionOut'];
-export type Family = Schemas['FamilyOut'];
 export type Sweep = Schemas['Sweep'];
 export type Slips = Schemas['SlipsReport'];
 export type StepKind = Schemas['StepKindOut'];
@@ -83,7 +82,7 @@ const client = createClient<paths>({ baseUrl: '/', headers: { 'x-window': WINDOW
 /** A browser opens six connections to one place. Searches that wait leave some of them for what must not wait. */
 const MOST_SEARCHES = 4;
 const SMALL =
-  /^\/api\/(routines|settings|read(-as)?|suggest|jobs|health|keep|removed|language|families|patter|desks\/send)|^\/api\/desks$|^\/api\/practice(\/desks)?(\/[0-9a-f]+\/(answers|rehearsals))?$|^\/api\/programmes(\/[0-9a-f]+)?$/;
+  /^\/api\/(routines|settings|read(-as)?|suggest|jobs|health|keep|removed|language|principles|patter|desks\/send)|^\/api\/desks$|^\/api\/practice(\/desks)?(\/[0-9a-f]+\/(answers|rehearsals))?$|^\/api\/programmes(\/[0-9a-f]+)?$/;
 let searching = 0;
 const queue: (() => void)[] = [];
 
@@ -152,7 +151,9 @@ export const api = {
   revision: (id: number) => value(client.GET('/api/routines/{routine_id}/revision', { params: { path: { routine_id: id } } })),
   keepVersion: (id: number, name: string, reason = '', text: string | null = null) =>
     value(client.POST('/api/routines/{routine_id}/versions', { params: { path: { routine_id: id } }, body: { name, reason, text } })),
-  families: () => value(client.GET('/api/families')),
+  principles: () => value(client.GET('/api/principles')),
+  principleText: (name: string, values: Record<string, number>, signal?: AbortSignal) =>
+    value(client.POST('/api/principles/text', { body: { name, values }, signal })),
   versions: (id: number) => value(client.GET('/api/routines/{routine_id}/versions', { params: { path: { routine_id: id } } })),
   language: () => value(client.GET('/api/language')),
   read: (text: string, signal?: AbortSignal) => value(client.POST('/api/read', { body: { text }, signal })),

@@ -80,7 +80,16 @@ export const notesQuery = (text: string) => asking(['notes', text], (job, signal
 
 export const oddsQuery = (text: string) => asking(['odds', text], (job, signal) => api.odds(text, job, signal));
 
-export const familiesQuery = () => queryOptions({ queryKey: ['families'], queryFn: api.families, ...FOR_EVER });
+export const principlesQuery = () => queryOptions({ queryKey: ['principles'], queryFn: api.principles, ...FOR_EVER });
+
+/** The routine of a principle with these numbers in it. */
+export const principleTextQuery = (name: string, values: Record<string, number>) =>
+  queryOptions({
+    queryKey: ['principle text', name, values],
+    queryFn: ({ signal }) => api.principleText(name, values, signal),
+    ...KEEPING,
+    ...FOR_EVER,
+  });
 
 export const versionsQuery = (id: number) => queryOptions({ queryKey: ['versions', id], queryFn: () => api.versions(id) });
 

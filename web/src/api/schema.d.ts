@@ -153,7 +153,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/families": {
+    "/api/principles": {
         parameters: {
             query?: never;
             header?: never;
@@ -161,12 +161,32 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * List Families
-         * @description Kinds of routine to begin with, each with a short working one.
+         * List Principles
+         * @description The library of principles, each with a short routine that works.
          */
-        get: operations["list_families_api_families_get"];
+        get: operations["list_principles_api_principles_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/principles/text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Principle Text
+         * @description The routine of a principle with these numbers in it. 404 where there is no such principle.
+         */
+        post: operations["principle_text_api_principles_text_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2693,6 +2713,11 @@ export interface components {
              * @default []
              */
             kept: components["schemas"]["Kept"][];
+            /**
+             * Short
+             * @default []
+             */
+            short: string[];
         };
         /** ExposureNotes */
         ExposureNotes: {
@@ -2703,18 +2728,6 @@ export interface components {
                 number,
                 number
             ][];
-        };
-        /** FamilyOut */
-        FamilyOut: {
-            /** Name */
-            name: string;
-            /** About */
-            about: string;
-            /**
-             * Text
-             * @description a short working routine to begin with
-             */
-            text: string;
         };
         /**
          * Fault
@@ -3836,6 +3849,24 @@ export interface components {
              */
             kind: "paragraph";
         };
+        /**
+         * ParameterOut
+         * @description A number of a principle that may be changed.
+         */
+        ParameterOut: {
+            /** Name */
+            name: string;
+            /** Says */
+            says: string;
+            /** Lowest */
+            lowest: number;
+            /** Highest */
+            highest: number;
+            /** At */
+            at: number;
+            /** Step */
+            step: number;
+        };
         /** PatterOut */
         PatterOut: {
             /** Text */
@@ -4187,6 +4218,43 @@ export interface components {
             text: string;
             /** So Far */
             so_far: string;
+        };
+        /** PrincipleIn */
+        PrincipleIn: {
+            /** Name */
+            name: string;
+            /**
+             * Values
+             * @description parameter → its value; brought into its range
+             * @default {}
+             */
+            values: {
+                [key: string]: number;
+            };
+        };
+        /** PrincipleOut */
+        PrincipleOut: {
+            /** Name */
+            name: string;
+            /** About */
+            about: string;
+            /**
+             * Source
+             * @description whose it is, or *common practice*
+             */
+            source: string;
+            /**
+             * Text
+             * @description a short working routine to begin with
+             */
+            text: string;
+            /** Parameters */
+            parameters: components["schemas"]["ParameterOut"][];
+        };
+        /** PrincipleText */
+        PrincipleText: {
+            /** Text */
+            text: string;
         };
         /** Programme */
         Programme: {
@@ -6003,7 +6071,7 @@ export interface operations {
             };
         };
     };
-    list_families_api_families_get: {
+    list_principles_api_principles_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -6018,7 +6086,49 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FamilyOut"][];
+                    "application/json": components["schemas"]["PrincipleOut"][];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    principle_text_api_principles_text_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PrincipleIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrincipleText"];
                 };
             };
             /** @description Client Error */

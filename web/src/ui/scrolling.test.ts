@@ -4,7 +4,7 @@ const styles = import.meta.glob<string>('../**/*.css', { query: '?raw', import: 
 const screens = import.meta.glob<string>('../**/*.tsx', { query: '?raw', import: 'default', eager: true });
 
 /** Never without a control inside, which the keyboard comes to. */
-const HOLDS_CONTROLS = new Set(['desk-names', 'asks', 'shelf', 'halves', 'practice', 'order', 'programme', 'programme-halves']);
+const HOLDS_CONTROLS = new Set(['desk-names', 'asks', 'shelf', 'halves', 'practice', 'order', 'programme', 'programme-halves', 'book', 'desk', 'library']);
 
 test('whatever can scroll can be reached by keyboard from its first moment', () => {
   const rules = Object.values(styles).flatMap((css) => [...css.matchAll(/([^{}]+)\{[^{}]*overflow(?:-[xy])?:[^;]*\b(?:auto|scroll)\b/g)]);

@@ -44,7 +44,7 @@ def _in(place: str) -> str:
 
 def end_layer(routine: Routine, budget: Budget) -> tuple[Program, Layer] | None:
     """(program, end states with every place kept), for where the cards lie at the end; None out of budget."""
-    program = compile_routine(routine, LEDGER)
+    program = compile_routine(routine, replace(LEDGER, reorder=True))
     if program.target is None:
         return None
     try:

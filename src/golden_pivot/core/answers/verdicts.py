@@ -161,8 +161,13 @@ def prove(routine: Routine, budget: Budget | None = None, explain: bool = True, 
         program, found, exact = _explored(routine, budget, reorder=True)
         # What comes first makes a difference to how many paths get stuck.
         if found.stuck and exact and not program.is_unlimited:
-            program, found, exact = _explored(routine, budget, reorder=False)
-        if not found.ends:
+            few = budget.narrowed(budget.states or FEW_TRANSITIONS, FEW_TRANSITIONS)
+            try:
+                program, found, exact = _explored(routine, budget if found.ends else few, reorder=False)
+            except OutOfBudget:
+                if found.ends:
+                    raise
+        if not found.ends:  # in whatever order things are done
             raise BadRoutine([_never_possible(routine, found)])
         count = count_of(program, found, exact)
         claims = _claims(program, found, count)

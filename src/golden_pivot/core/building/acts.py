@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from typing import Any
 
 from ..cards import DOWN, FACE_UP, TOKEN, UP
@@ -16,10 +16,12 @@ from ..search.program import (
     NO_ENDING,
     Act,
     Branch,
+    Builds,
     Cell,
     Cells,
     Check,
     ClaimLine,
+    Groups,
     Leap,
     Reader,
 )
@@ -27,6 +29,17 @@ from ..search.telling import Seen, Told
 from .nesting import Blocks
 from .places import Place
 from .purpose import Exposure
+
+
+@dataclass(frozen=True)
+class Judged:
+    """What a line claims."""
+
+    holds: Callable[[Sequence[Any]], bool]
+    explain: Callable[[Sequence[Any]], str]
+    """why it does not hold, as a clause"""
+    groups: Groups | None = None
+    """where it is about a heap group by group"""
 
 
 class Acts(Blocks):
@@ -55,10 +68,13 @@ class Acts(Blocks):
         to: Place | None = None,
         sifts: bool = False,
         stacks: tuple[int, int, bool] | None = None,
+        builds: Builds | None = None,
+        hands_over: tuple[int, int] | None = None,
     ) -> None:
         """The line does this. `passing` gives the cards that are seen one by one meanwhile, as they lie then.
 
-        `to` is where all cards go that change their place, if it is one place; see Act for `sifts` and `stacks`.
+        `to` is where all cards go that change their place, if it is one place; see Act for `sifts`, `stacks`, `builds` and
+        `hands_over`.
         """
         self.leaves_spots()
         if self.flag("shielded"):
@@ -83,6 +99,8 @@ class Acts(Blocks):
                 fills=to.cells if to else None,
                 sifts=sifts,
                 stacks=None if self.needs.exposures else stacks,
+                builds=None if self.needs.exposures else builds,
+                hands_over=None if self.needs.exposures else hands_over,
             )
         )
 
@@ -129,14 +147,19 @@ class Acts(Blocks):
 
         self.act(run, lambda cells: 1, lambda cells: source.of(cells)[:1], to)
 
-    def put_back(self, source: Place, to: Place) -> None:
-        """All cards of a place go on those of another."""
+    def builds(self, place: Place, to_come: Reader) -> Builds | None:
+        """What is done lays cards on top of a hidden place, of which so many are still to come."""
+        return Builds(min(place.cells), to_come) if len(place.cells) == 1 else None
+
+    def put_back(self, source: Place, to: Place, is_empty: bool = False) -> None:
+        """All cards of a place go on those of another; `is_empty`: there are none by now."""
+        fixed = is_empty and len(source.cells) == len(to.cells) == 1
 
         def run(cells: Cells) -> None:
             to.put(cells, source.of(cells) + to.of(cells))
             source.put(cells, b"")
 
-        self.act(run, to=to)
+        self.act(run, to=to, hands_over=(min(source.cells), min(to.cells)) if fixed else None)
 
     def learn(self, slot: str, value: Reader, secret: bool) -> None:
         """The line settles a number from what lies there, rather than by a choice."""
@@ -147,21 +170,38 @@ class Acts(Blocks):
 
         self.act(run)
 
-    def check(self, holds: Callable[[Sequence[Any]], bool], explain: Callable[[Sequence[Any]], str]) -> None:
+    def check(
+        self,
+        holds: Callable[[Sequence[Any]], bool],
+        explain: Callable[[Sequence[Any]], str],
+        groups: Groups | None = None,
+    ) -> None:
         """The line claims this."""
+        self._claimed(Judged(holds, explain, groups))
+
+    def _claimed(self, judged: Judged) -> None:
         index = self._ending()
         # The ending of all other paths is told beside those of the cases.
         if self.purpose.odds and (self._cases or self.ending_cell is not None):
             self._comes_to_ending()
-        self._settles(index, holds, explain)
+        self._settles(index, judged)
 
-    def _settles(
-        self, claim: int, holds: Callable[[Sequence[Any]], bool], explain: Callable[[Sequence[Any]], str]
-    ) -> None:
+    def in_groups(self, place: Place, size: int, holds: Callable[[Sequence[Any], bytes], bool]) -> Groups | None:
+        """The claim is about a heap group by group; see Groups."""
+        return Groups(min(place.cells), size, holds) if len(place.cells) == 1 else None
+
+    def _settles(self, claim: int, judged: Judged) -> None:
         reached = self.reached_cell if self.claims[claim].marked else None
         touches = {FAILED} if reached is None else {FAILED, reached}
         self.instructions.append(
-            Check(**self.standing(touches), claim=claim, holds=holds, explain=explain, reached=reached)
+            Check(
+                **self.standing(touches),
+                claim=claim,
+                holds=judged.holds,
+                explain=judged.explain,
+                reached=reached,
+                groups=judged.groups,
+            )
         )
 
     def _comes_to_ending(self) -> None:

@@ -12,7 +12,7 @@ from ..faults import Impossible
 from ..language.routine import Aside, Line
 from ..search.program import FAILED, NO_ENDING, Cell, Cells, Reader
 from ..search.telling import Seen, Told
-from .acts import Acts
+from .acts import Acts, Judged
 
 
 class Asides(Acts):
@@ -57,9 +57,9 @@ class Asides(Acts):
 
     # What a line claims
 
-    def check(self, holds: Callable[[Sequence[Any]], bool], explain: Callable[[Sequence[Any]], str]) -> None:
+    def _claimed(self, judged: Judged) -> None:
         if not self.routine.asides:
-            super().check(holds, explain)
+            super()._claimed(judged)
         elif self._passing is None:
             self._ends()
         else:
@@ -68,18 +68,18 @@ class Asides(Acts):
 
             def so(cells: Sequence[Any]) -> bool:
                 try:
-                    return not all(cells[cell] for cell in cells_passed) or holds(cells)
+                    return not all(cells[cell] for cell in cells_passed) or judged.holds(cells)
                 except Impossible:
                     return False
 
             def why(cells: Sequence[Any]) -> str:
                 try:
-                    return explain(cells)
+                    return judged.explain(cells)
                 except Impossible as obstacle:
                     return obstacle.reason
 
             index = self._claim()
-            self._settles(index, so, why)
+            self._settles(index, Judged(so, why))
 
     def check_tells(self, seen: Callable[[Sequence[Any]], Seen], told: Callable[[Sequence[Any]], Told]) -> None:
         if not self.routine.asides:

@@ -157,8 +157,8 @@ class Cards(Asking):
                 else:
                     self._face_cell(name, token)
                     card = self._set_up()[self._index_in_set_up(name)]
-                    if card.sort and not self.purpose.every_card:
-                        self.start[self.face_cells[token]] = bytes([self.sort_token(card)])
+                    if (known := self.sort_token(card)) and not self.purpose.every_card:
+                        self.start[self.face_cells[token]] = bytes([known])
         return self.tokens[name]
 
     def is_real(self, name: str) -> bool:

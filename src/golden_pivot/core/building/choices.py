@@ -17,6 +17,7 @@ from .table import Table
 MOST_NUMBERS = 10_000
 """among which one is chosen; every one of them is gone through"""
 _SYMBOLS = "pqrstuvw"
+_LOWERED = str.maketrans("0123456789", "₀₁₂₃₄₅₆₇₈₉")
 Ways = Callable[[Sequence[Any], int], tuple[int, int]]
 
 
@@ -48,7 +49,7 @@ class Choices(Table):
         # A loop that gives each time round a name of its own needs no count of the rounds.
         own = isinstance(given, tuple) and len(given) > 1
         label = name if own else name + self.round_text
-        cell = self.new_cell(Cell(label, False, symbol=label))
+        cell = self.new_cell(Cell(label, False, symbol=name if own else name + self.round_mark))
         self.scope.numbers[name] = cell
         if not secret:
             self.scope.told.add(cell)
@@ -178,7 +179,7 @@ class Choices(Table):
 
         See Choose for `alike` and `grouped`; no other instruction of the line may depend on the option.
         """
-        cell = self.new_cell(Cell(label, False, symbol=symbol and symbol + self.round_text))
+        cell = self.new_cell(Cell(label, False, symbol=symbol and symbol + self.round_mark))
         self._choice(cell, key, label, secret, options, say, odds=odds, alike=alike, grouped=grouped)
         if not secret:
             self.ever_told.add(cell)
@@ -205,6 +206,11 @@ class Choices(Table):
     @property
     def round_text(self) -> str:
         return "".join(f", time {turn}" for turn in self.rounds)
+
+    @property
+    def round_mark(self) -> str:
+        """The same behind a letter in a formula: p₃ is the p of the third time."""
+        return ",".join(str(turn).translate(_LOWERED) for turn in self.rounds)
 
     def _choice(
         self, cell: int, key: str, label: str, secret: bool,

@@ -2,23 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import Any
 
 from ..language.claims import Claim, Joined, claims_in
 from ..language.kinds import ENDING
 from ..language.templates import PERSON
 from ..search.program import Reader
+from .acts import Judged
 from .keeping import Keeping
-
-
-@dataclass(frozen=True)
-class Judged:
-    holds: Callable[[Sequence[Any]], bool]
-    explain: Callable[[Sequence[Any]], str]
-    """why it does not hold, as a clause"""
 
 
 class Judging(Keeping):
@@ -78,11 +72,11 @@ class Judging(Keeping):
 
     # What a claim that is asked about does otherwise
 
-    def check(self, holds: Callable[[Sequence[Any]], bool], explain: Callable[[Sequence[Any]], str]) -> None:
+    def _claimed(self, judged: Judged) -> None:
         if self._judged is None:
-            super().check(holds, explain)
+            super()._claimed(judged)
         else:
-            self._judged.append(Judged(holds, explain))
+            self._judged.append(judged)
 
     def truth(self, slot: str) -> Reader:
         return super().truth(slot) if self._judged is None else self.number(slot)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Collection, Sequence
 from dataclasses import replace
 from functools import cached_property
 from typing import Any
@@ -56,9 +56,8 @@ class Looks(Spots):
     @cached_property
     def faces(self) -> Faces:
         """The classes of cards that this routine tells apart."""
-        groups = self.sorts_known
-        facts = self.needs.facts | {sort.fact for sort in groups}
-        return Faces(face_classes(facts, self.packs), self.needs.whether, [sort.names for sort in groups])
+        facts = self.needs.facts | {sort.fact for sort in self.sorts_known}
+        return Faces(face_classes(facts, self.packs), self.needs.whether, self.groups_known)
 
     @property
     def packs(self) -> int:
@@ -80,9 +79,16 @@ class Looks(Spots):
         """The sorts of which every card of the pack is known to be one; none where nothing is known."""
         return list(dict.fromkeys(card.sort for card in self.pack if card.sort))
 
+    @property
+    def groups_known(self) -> list[frozenset[str]]:
+        """Cards of each sort of which something in the pack is known to be."""
+        return [sort.names for sort in self.sorts_known]
+
     def sort_token(self, card: PackCard) -> int:
         """What is known of the face of a card of the pack from the beginning; 0 for nothing."""
-        return self.faces.byte(self.faces.group(self.sorts_known.index(card.sort))) if card.sort else 0
+        if not card.sort or card.sort.names not in self.groups_known:
+            return 0  # it is settled by a line
+        return self.faces.byte(self.faces.group(self.groups_known.index(card.sort.names)))
 
     def ask_fact(self, fact: str) -> None:
         self.found_needs = replace(self.found_needs, facts=self.found_needs.facts | {fact})
@@ -117,13 +123,13 @@ class Looks(Spots):
         """Byte → token of the face, for cards that are known by their faces alone; 0 for others."""
         return bytes(token if (token := byte & TOKEN) >= self.faces.lowest else 0 for byte in range(256))
 
-    def fact_of(self, fact: str) -> Callable[[Sequence[Any], int], int | None]:
+    def fact_of(self, fact: str, under: Collection[int] = (ANY_FACE,)) -> Callable[[Sequence[Any], int], int | None]:
         """(state, token) → the number; None where nothing is known of the card, or it has none.
 
         The card may be one with a name, or with several: its face is kept under one of them, and the line depends on
-        all that it can be.
+        all that it can be, which are those whose cells `under` has.
         """
-        self.reads.add(ANY_FACE)
+        self.reads |= set(under)
         if fact not in self.needs.facts:  # the first building only finds out what is asked
             return lambda cells, token: None
         told_by = self.faces.told_by(fact)
@@ -336,11 +342,23 @@ class Looks(Spots):
         for fact in facts:
             self.ask_fact(fact)
         self.touches |= set(self.face_cells.values())
-        self.reads.add(ANY_FACE)
+        self.reads |= self._face_may_be_in(name)
         if not self.is_real(name) and name not in self.scope.looked_at:
             self.look(name, lambda cells: (None, 0, token(cells)))
             self.scope.looked_at.add(name)
         return token
+
+    def _face_may_be_in(self, name: str) -> set[int]:
+        """Cells of faces in which that of a named card can be: under this name, or under one that the card had before.
+
+        A card of the set-up that no line has asked for yet gets its cell only where one does.
+        """
+        to_come = any(card.name not in self.tokens for card in self.pack if card.name and not self.is_real(card.name))
+        if self.comes_again or self._named_again or to_come:
+            return {ANY_FACE}
+        names = list(self.card_cells)
+        later = names[names.index(name) + 1 :] if name in self.card_cells else names
+        return {cell for one, cell in self.face_cells_by_name.items() if one not in later}
 
     def look_at_spot(self, spot: FoundSpot, facts: Sequence[str]) -> None:
         """Asks facts of a card by where it lies. It must lie face up, else nobody could say them."""
@@ -408,9 +426,8 @@ class Looks(Spots):
 
             return of_spot
         name = node.card
-        if self.performer_acts() and self._phase_of_line() != ENDING and self.for_all_to_know:
-            self.must_know(slot, name)
-        token, read = self.look_at_card(slot, name, [what]), self.fact_of(what)
+        self.must_know_fact(slot, name)
+        token, read = self.look_at_card(slot, name, [what]), self.fact_of(what, self._face_may_be_in(name))
         return lambda cells: self._known_number(read(cells, token(cells)), what, name)
 
     def must_find(self, slot: str, name: str) -> None:
@@ -430,6 +447,11 @@ class Looks(Spots):
 
         self.note(run, ())
         self.reads, self.looks_in = outer
+
+    def must_know_fact(self, slot: str, name: str) -> None:
+        """Whoever goes by a fact of the card must know what it is, where it is the performer."""
+        if self.performer_acts() and self._phase_of_line() != ENDING and self.for_all_to_know:
+            self.must_know(slot, name)
 
     def must_know(self, slot: str, name: str) -> None:
         """The line at hand is one that nobody can carry out who does not know what this card is."""

@@ -23,7 +23,7 @@ from ..language.expressions import (
     within,
 )  # fmt: skip
 from ..language.values import Position
-from ..search.program import Reader
+from ..search.program import Cell, Cells, Reader
 from .card_names import Cards
 from .places import Place, fixed_place
 
@@ -41,7 +41,11 @@ def _is_of_one_number(part: Expression) -> bool:
 class Numbers(Cards):
     def evaluate(self, slot: str, expression: Expression) -> Reader:
         """The number as a function of the state. A line of the performer's may use only what has been told."""
-        value = self._added_up(slot, expression) or self._value(slot, expression)
+        value = (
+            self._added_up(slot, expression)
+            or self._faces_added_up(slot, expression)
+            or self._value(slot, expression)
+        )
         if not can_fail(expression):
             return value
 
@@ -83,6 +87,32 @@ class Numbers(Cards):
         rest = [(sign, self._value(slot, part)) for sign, part in parts if (sign, part) not in numbers]
         return lambda cells: int(cells[total]) + sum(sign * value(cells) for sign, value in rest)
 
+    def _faces_added_up(self, slot: str, expression: Expression) -> Reader | None:
+        """The same for facts of cards by name. The card named last is asked first: its face is kept under no later name.
+
+        None where there is nothing to gain.
+        """
+        parts = terms(expression)
+        facts = [(sign, part) for sign, part in parts if isinstance(part, CardFact) and part.card in self.card_cells]
+        assert self.line.kind is not None
+        if not self.purpose.reorder or len(facts) < LEAST_ADDED_UP or self.line.kind.opens_block:
+            return None
+        for _, part in facts:
+            self.must_know_fact(slot, part.card)
+        named = list(self.card_cells)
+        total, outer = self.new_cell(Cell("sum of faces", False)), self.reads
+        for sign, part in sorted(facts, key=lambda one: -named.index(one[1].card)):
+            self.reads = {total}
+            value = self._value(slot, part)
+
+            def run(cells: Cells, sign: int = sign, value: Reader = value) -> None:
+                cells[total] = (cells[total] or 0) + sign * value(cells)
+
+            self.note(run, [total])
+        self.reads = outer | {total}
+        rest = [(sign, self._value(slot, part)) for sign, part in parts if (sign, part) not in facts]
+        return lambda cells: int(cells[total] or 0) + sum(sign * value(cells) for sign, value in rest)
+
     def _looked_up(self, slot: str, node: LookedUp) -> Reader:
         match node:
             case Name(name):
@@ -99,6 +129,8 @@ class Numbers(Cards):
     if TYPE_CHECKING:  # of parts of the builder that stand on this one
 
         def asked_of_card(self, slot: str, node: CardFact | SpotFact) -> Reader: ...
+
+        def must_know_fact(self, slot: str, name: str) -> None: ...
 
         def number_of_piles(self) -> Reader: ...
 

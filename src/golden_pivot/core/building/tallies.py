@@ -12,11 +12,11 @@ from ..language.expressions import Count
 from ..language.sorts import SORTS, Sort
 from ..language.values import Spot
 from ..search.program import ANY_FACE, Reader
-from .looks import Looks
+from .of_a_kind import KindsLeftOpen
 from .places import Place
 
 
-class Tallies(Looks):
+class Tallies(KindsLeftOpen):
     def counted_in(self, slot: str, node: Count) -> Reader:
         return self.tally(self.known_place(slot, node.place), SORTS[node.sort])
 

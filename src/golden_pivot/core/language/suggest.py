@@ -6,12 +6,14 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
 from ..steps import REGISTRY, StepKind
+from .habits import Habits, kind_before
 from .parser import has_subject, sentence
 from .routine import Routine
 from .templates import PERFORMER, SPECTATOR, Miss, Phrases, Reading, Verb, join, outline
 from .words import words_of
 
 MOST = 12
+NONE = Habits()
 
 
 @dataclass(frozen=True)
@@ -22,8 +24,9 @@ class Suggestion:
     summary: str
 
 
-def suggestions(typed: str, routine: Routine, line: int) -> list[Suggestion]:
-    """Sentences that begin as `typed` does, best first; names already used above `line` fill their gaps.
+def suggestions(typed: str, routine: Routine, line: int, habits: Habits = NONE) -> list[Suggestion]:
+    """Sentences that begin as `typed` does, those first that by habit follow on the line above; names already used above `line` fill
+    their gaps.
 
     `typed` is the line up to the cursor, without its margin; the last word may be half written.
     """
@@ -31,7 +34,8 @@ def suggestions(typed: str, routine: Routine, line: int) -> list[Suggestion]:
         return []  # it says something as it stands: what it could become is nobody's question
     fresh = _names_above(routine, line)
     found: dict[str, Suggestion] = {}
-    for kind in REGISTRY.values():
+    before = kind_before(routine, line)
+    for kind in sorted(REGISTRY.values(), key=lambda kind: habits.rank(before, kind.example)):
         for text in _continuations(kind, typed, fresh):
             text = text[:1].upper() + text[1:]
             found.setdefault(text, Suggestion(text, kind.family, kind.summary))

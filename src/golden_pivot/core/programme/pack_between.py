@@ -72,7 +72,7 @@ def pack_between(
     paces = paces or Paces()
     if second.having(Facet.ARRANGED_BY_SORT):
         return _another(
-            f"That of {second.title or 'the second'} is arranged by colours or suits, which takes a while."
+            f"That of {second.title or 'the second'} is arranged by what its cards are, which takes a while."
         )
     needs, has = setup_of(second), setup_of(first)
     matter = _foreign(has.lying) | {one.card for one in needs.lying}

@@ -139,7 +139,7 @@ IDIOMS: Sequence[Idiom] = (
     idiom(r"deal down to (?P<n>\d+)(?:st|nd|rd|th) card and (?:have it remember|remember it|they remember it|look at it|they look at it)", "Deal ⟦n⟧ cards from deck / Spectator remembers the last card dealt: their card", "Deal ⟦n-1⟧ cards from deck / Spectator remembers the next card: their card"),
     # What no sentence says
     idiom(r"(?:arrange|set|stack|put|order) (?:whole |full )?deck (?:so that they are |in )?(?:red , black , red.*|red and black alternately|alternately red and black|alternating colours)|(?:whole )?deck alternat\w+ (?:red and black|in colour)", "Arrange the pack red, black in turn"),
-    idiom(r".*\bany 4 of a kind\b.*|.*any \w+ of a kind.*", CANNOT + ": cards of the set-up that go together but whose value is left open: name the cards"),
+    idiom(r".*any (?!4\b)\w+ of a kind.*", CANNOT + ": cards of the set-up that go together but whose value is left open: name the cards"),
     idiom(r"(?:lay|deal|set|arrange)(?: out)? (?P<n>\d+) cards in a (?:circle|ring)(?: ,?.*hours of (?:a )?clock.*| like a clock(?: face)?)?", "Lay ⟦n⟧ cards of deck in a ring"),
     idiom(r"(?:replace|put) it (?:back )?on ?top(?: of deck)? and (?:hold|keep|get) a break (?:under|below|beneath) it", "Put hand on deck / Hold a break under the top card of deck: BREAK"),
     idiom(r".*\bpinky\b.*|.*\binjog\b.*|.*\b(?:palm|palms|double lift|crimp)\b.*", CANNOT + ": a break, a jog or another hold of the hand: say where the cards lie"),

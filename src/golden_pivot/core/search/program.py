@@ -67,6 +67,25 @@ class Instruction:
 
 
 @dataclass(frozen=True)
+class Builds:
+    """Cards come on top of a place that begins empty, until none is to come; nothing in between asks what lies there."""
+
+    place: int
+    to_come: Reader
+
+
+@dataclass(frozen=True)
+class Groups:
+    """A claim is about a heap, so many cards at a time: it holds where it holds of each group, in whatever order it lies,
+    and never of a heap that is not made of whole groups."""
+
+    place: int
+    size: int
+    holds: Callable[[Sequence[Any], bytes], bool]
+    """of one group, top card first; of indifferent cards that are not followed it does not hold"""
+
+
+@dataclass(frozen=True)
 class Act(Instruction):
     run: Callable[[Cells], None]
     """edits the cells; raises Impossible"""
@@ -80,6 +99,10 @@ class Act(Instruction):
     """it only reckons one number from others, and cannot fail"""
     stacks: tuple[int, int, bool] | None = None
     """it does nothing but to put the whole of a place (cell) on another, or under it where that is False"""
+    builds: Builds | None = None
+    """it does nothing else that matters"""
+    hands_over: tuple[int, int] | None = None
+    """it puts the whole of a place (cell) on another that is empty, and does nothing else"""
 
 
 @dataclass(frozen=True)
@@ -124,6 +147,7 @@ class Check(Instruction):
     """why it does not hold in this state, as a clause; needs a program that forgets nothing"""
     reached: int | None = None
     """cell in which is noted that this path has come by; None where every path does that comes to its end"""
+    groups: Groups | None = None
 
     def settle(self, cells: Cells) -> bool:
         """Notes in the state whether the claim holds, and that this path has come to it."""

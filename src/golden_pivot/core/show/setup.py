@@ -102,7 +102,7 @@ def setup_of(routine: Routine) -> SetupSheet:
         assembly,
         (*(_arranged(arranged, lying) if arranged else _steps(assembly, lying, cards)), *_written(routine, lying)),
         tuple(_checks(inside, cards))
-        + (("Spread it and see that the colours or suits come as they should.",) if arranged else ()),
+        + (("Spread it and see that the cards come as they should.",) if arranged else ()),
     )
 
 

@@ -162,15 +162,18 @@ def ends_pairs(b: Builder) -> None:
     place = b.looked_at("place")
     mates = b.all_mates()
 
+    def are_mates(cells: Sequence[Any], pair: bytes) -> bool:
+        return len(pair) == 2 and mates.get(pair[0] & TOKEN) == pair[1] & TOKEN
+
     def strangers(cells: Sequence[Any]) -> int | None:
         heap = place.of(cells)
-        pairs = [(heap[i] & TOKEN, heap[i + 1] & TOKEN if i + 1 < len(heap) else -1) for i in range(0, len(heap), 2)]
-        return next((i for i, (one, other) in enumerate(pairs, start=1) if mates.get(one) != other), None)
+        pairs = (heap[i : i + 2] for i in range(0, len(heap), 2))
+        return next((i for i, pair in enumerate(pairs, start=1) if not are_mates(cells, pair)), None)
 
     def explain(cells: Sequence[Any]) -> str:
         return f"the {ordinal(strangers(cells) or 0)} pair of {place.name} are no mates"
 
-    b.check(lambda cells: strangers(cells) is None, explain)
+    b.check(lambda cells: strangers(cells) is None, explain, b.in_groups(place, 2, are_mates))
 
 
 @step(
@@ -200,17 +203,20 @@ def ends_groups(b: Builder) -> None:
     known, alike = b.fact_of(what), b.phrase("how") == "the same"
     b.looks_everywhere = b.facts_everywhere = True
 
+    def goes_together(cells: Sequence[Any], group: bytes) -> bool:
+        facts = {known(cells, byte & TOKEN) for byte in group}
+        return None not in facts and len(facts) == (1 if alike else size)
+
     def failing(cells: Sequence[Any]) -> int | None:
-        facts = [known(cells, byte & TOKEN) for byte in place.of(cells)]
-        if len(facts) % size:
-            raise Impossible(f"the {len(facts)} cards of {place.name} are not groups of {size}")
-        groups = [facts[i : i + size] for i in range(0, len(facts), size)]
-        wanted = 1 if alike else size
-        return next((i for i, group in enumerate(groups, 1) if None in group or len(set(group)) != wanted), None)
+        heap = place.of(cells)
+        if len(heap) % size:
+            raise Impossible(f"the {len(heap)} cards of {place.name} are not groups of {size}")
+        groups = (heap[i : i + size] for i in range(0, len(heap), size))
+        return next((i for i, group in enumerate(groups, 1) if not goes_together(cells, group)), None)
 
     how = b.phrase("how")
 
     def explain(cells: Sequence[Any]) -> str:
         return f"the {what}s of the {ordinal(failing(cells) or 0)} group of {place.name} are not all {how}"
 
-    b.check(lambda cells: failing(cells) is None, explain)
+    b.check(lambda cells: failing(cells) is None, explain, b.in_groups(place, size, goes_together))

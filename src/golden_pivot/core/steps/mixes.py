@@ -214,10 +214,10 @@ def overhand(b: Builder) -> None:
             place.put(cells, heap[n:])
             mixed.put(cells, heap[:n] + mixed.of(cells))
 
-        b.act(run)
+        b.act(run, builds=b.builds(mixed, lambda cells: len(place.of(cells))))
 
     b.loop(lambda: lambda cells: bool(place.of(cells)), lambda cells: len(place.of(cells)), body)
-    b.put_back(mixed, place)
+    b.put_back(mixed, place, is_empty=True)
 
 
 @step(
@@ -255,7 +255,7 @@ def haphazard(b: Builder) -> None:
         b.act(run)
 
     b.loop(lambda: lambda cells: bool(place.of(cells)), lambda cells: len(place.of(cells)), body)
-    b.put_back(mixed, place)
+    b.put_back(mixed, place, is_empty=True)
 
 
 @step(
@@ -329,6 +329,9 @@ def _fall_together(b: Builder, upper: Place, place: Place) -> None:
     mixed = b.hidden_place("shuffled")
     names = (upper.name, place.name) if "line" not in upper.name else ("the upper part", "the lower part")
 
+    def held(cells: Sequence[Any]) -> int:
+        return len(upper.of(cells)) + len(place.of(cells))
+
     def body() -> None:
         def options(cells: Sequence[Any]) -> Sequence[int]:
             return [side for side, part in enumerate((upper, place)) if part.of(cells)]
@@ -345,13 +348,10 @@ def _fall_together(b: Builder, upper: Place, place: Place) -> None:
             part.put(cells, heap[:-1])
             mixed.put(cells, heap[-1:] + mixed.of(cells))
 
-        b.act(run)
-
-    def held(cells: Sequence[Any]) -> int:
-        return len(upper.of(cells)) + len(place.of(cells))
+        b.act(run, builds=b.builds(mixed, held))
 
     b.loop(lambda: lambda cells: held(cells) > 0, held, body)
-    b.put_back(mixed, place)
+    b.put_back(mixed, place, is_empty=True)
 
 
 @step(
@@ -404,7 +404,7 @@ def shuffle(b: Builder) -> None:
             place.put(cells, heap[:i] + heap[i + 1 :])
             mixed.put(cells, heap[i : i + 1] + mixed.of(cells))
 
-        b.act(run)
+        b.act(run, builds=b.builds(mixed, lambda cells: len(place.of(cells))))
 
     b.loop(lambda: lambda cells: bool(place.of(cells)), lambda cells: len(place.of(cells)), body)
-    b.put_back(mixed, place)
+    b.put_back(mixed, place, is_empty=True)

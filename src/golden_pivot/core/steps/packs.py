@@ -223,6 +223,31 @@ def arrange_in_blocks(b: Builder) -> None:
 
 
 @step(
+    "Place four of a kind {position:position}[, their value {name:name}]",
+    family="Set-up",
+    phase=SETUP,
+    example="Place four of a kind on top, their value v",
+    says="Bring four cards of one value, whichever it is, together {position} of the pack.",
+    facets=(Facet.ARRANGED_BY_SORT,),
+    wordings=(
+        "(get|bring|cull|put|place|set|have|arrange) [any|all] (4|four) of a kind (to|at|on|ontop|in) [the] [top] [of] [deck] => position=on top; score=2",
+        "(get|bring|cull|put|place|set|have|arrange) [any|all] (4|four) of a kind [to|at|on] [the] bottom [of] [deck] => position=at the bottom; score=3",
+        "[any] (4|four) of a kind (be|lie|go) ontop [of deck] => position=on top; score=2",
+        "(get|bring|put|place|set|have) [any] (4|four) of a kind {position} => score=1",
+    ),
+)
+def place_four(b: Builder) -> None:
+    """Four cards of the same value lie together when the routine begins; you settle which value, and what is proved holds for each.
+
+    The first of them is at the position, or the last where that counts from the bottom. Which of the four lies where is any
+    order. With a name their value is a number you know.
+    """
+    at, end = b.constant_position("position")
+    b.check_position("position", at, end)
+    b.four_of_a_kind("position", at - 1 if end == "top" else len(b.pack) - at - 3)
+
+
+@step(
     "Pack: {suits:suits} in turn, each value {by:number} more than the last, from {first:rank}",
     family="Set-up",
     phase=SETUP,

@@ -68,6 +68,11 @@ class Explanation:
     """where one formula fits every time round"""
     kept: tuple[Kept, ...] = ()
     """what stays as it was at first, on every path"""
+    short: tuple[str, ...] = ()
+    """the two sentences in which it comes out: the last ones; without a card, what stays"""
+
+
+SHORT = 2
 
 
 def explain(routine: Routine, budget: Budget) -> Explanation:
@@ -76,15 +81,19 @@ def explain(routine: Routine, budget: Budget) -> Explanation:
     card = program.target
     kept = kept_orders(routine, budget)
     if card is None:
-        return Explanation(None, (), (), (), kept)
+        return Explanation(
+            None, (), (), (), kept, tuple(f"{one.words[:1].upper()}{one.words[1:]}." for one in kept[-SHORT:])
+        )
     entries = ledger_of(routine, budget)
     trace, cases = landing_cases(routine, budget)
+    said = tuple(_sentences(routine, card, entries, program.layouts))
     return Explanation(
         card,
-        tuple(_sentences(routine, card, entries, program.layouts)),
+        said,
         cases,
         tuple(trace.each_time()) if trace else (),
         kept,
+        tuple(one.words for one in said[-SHORT:]),
     )
 
 

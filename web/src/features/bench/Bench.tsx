@@ -1,9 +1,11 @@
+import { useLocalStorage } from '@mantine/hooks';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useLocation, useNavigate } from 'react-router';
 import type { Decision, Fault, Routine } from '../../api/client';
 import { languageQuery, routinesQuery, type Asked } from '../../api/queries';
 import { Tabs } from '../../ui/Tabs';
+import { useSharedTable } from '../table/shared';
 import { VIEWS, Variants, type View } from '../variants/Variants';
 import { Foot } from './Foot';
 import { Hand } from './Hand';
@@ -17,6 +19,7 @@ import { TablePanel } from './TablePanel';
 import { FirstProof, useFirstProof } from '../first/FirstProof';
 import { VerdictBar } from './VerdictBar';
 import { Versions } from './Versions';
+import { keepLine, lastLine } from './lastLine';
 import { spoken } from './patter';
 import { useAutosave } from './useAutosave';
 import { useBenchKeys } from './useBenchKeys';
@@ -42,8 +45,12 @@ export function Bench({ routine }: { routine: Routine }) {
   const [view, setView] = useState<View>('table');
   const [open, setOpen] = useState<'steps' | 'versions' | null>(null);
   const [hovered, setHovered] = useState(0);
+  const [dense, setDense] = useLocalStorage({ key: 'gp-closer-lines', defaultValue: false });
   const [keepWords, setKeepWords] = useKeepWords();
   const [first, setFirst] = useFirstProof();
+  useEffect(() => {
+    window.dispatchEvent(new Event('resize')); // the sheet measures its lines anew
+  }, [dense]);
   const { data: kinds } = useQuery(languageQuery());
   const found = useQuestions({ routine: routine.id, text, asked, keepWords, breaks: view === 'breaks' });
   const { settled, verdict, reads, asRead, readAs, proving, play, noted, slips } = found;
@@ -74,6 +81,18 @@ export function Bench({ routine }: { routine: Routine }) {
     sheet.current?.focus();
     void go('.', { replace: true, state: null });
   }, [sentHere, go]);
+
+  const comesBack = useRef(sentHere?.text === undefined ? lastLine(routine.id) : 0);
+  useEffect(() => {
+    if (comesBack.current) sheet.current?.goToLine(comesBack.current);
+  }, []);
+  const atLine = useCallback(
+    (line: number) => {
+      keepLine(routine.id, line);
+      goToLine(line);
+    },
+    [goToLine, routine.id],
+  );
 
   const worst = useCallback(() => {
     setAsked({ ...FIRST, worst: true });
@@ -129,6 +148,9 @@ export function Bench({ routine }: { routine: Routine }) {
     }),
     [settled, lines, ledger, faultsToShow, readAs, current, failing, noted, slips],
   );
+  const said = useMemo(() => (frame ? spoken(settled, lines ?? [], shownLine, frame.numbers) : []), [frame, settled, lines, shownLine]);
+  const done = failing ? '' : (settled.split('\n')[shownLine - 1] ?? '').trim();
+  useSharedTable(routine.id, { title: routine.title, play, index, last, running: playback.running, said, done }, playback);
   const followed = (reads ? undefined : verdict?.landing?.card) ?? play?.target ?? undefined;
   const drawn = found.strands?.strands;
 
@@ -150,7 +172,7 @@ export function Bench({ routine }: { routine: Routine }) {
       />
       {save.conflict && <TwoTexts conflict={save.conflict} keepMine={save.keepMine} takeOther={save.takeOther} />}
       <div className="halves">
-        <section className="page" aria-label="The sheet">
+        <section className="page" aria-label="The sheet" data-dense={dense}>
           {first === routine.id && (
             <FirstProof
               seen={{ verdict: verdict?.verdict, settled: !proving && text === settled, index, last, worst: asked.worst }}
@@ -158,9 +180,12 @@ export function Bench({ routine }: { routine: Routine }) {
             />
           )}
           <div className="margin-head">
+            <button type="button" className="density" aria-pressed={dense} onClick={() => setDense(!dense)}>
+              closer lines
+            </button>
             <Followed cards={found.cards} card={found.followed} follow={found.follow} only={followed} />
           </div>
-          <Sheet ref={sheet} initial={save.opening} dress={dress} readAs={readAs} onText={onText} onLine={goToLine} />
+          <Sheet ref={sheet} initial={save.opening} dress={dress} readAs={readAs} onText={onText} onLine={atLine} />
           {verdict?.holds_when && !proving && <Remedy region={verdict.holds_when} onWhich={() => setView('when')} />}
           <NotesPanel notes={proving ? null : noted} odds={found.odds} waiting={found.waitsForOdds} onLine={onLine} />
           <Foot id={routine.id} state={save.state} onSteps={steps} onVersions={versions} onShow={show}>
@@ -170,12 +195,7 @@ export function Bench({ routine }: { routine: Routine }) {
         <Tabs className="right" label="Beside the sheet" tabs={VIEWS} value={view} onChange={setView}>
           {view === 'table' ? (
             <>
-              <TablePanel
-                play={play}
-                playback={playback}
-                said={frame ? spoken(settled, dress.lines, shownLine, frame.numbers) : []}
-                done={failing ? '' : (settled.split('\n')[shownLine - 1] ?? '').trim()}
-              />
+              <TablePanel play={play} playback={playback} said={said} done={done} alone={`/table/${routine.id}`} />
               {drawn && play && drawn.columns.length > 0 && (
                 <StrandsView strands={drawn} frames={play.frames} index={index} onMoment={goTo} onHover={setHovered} />
               )}

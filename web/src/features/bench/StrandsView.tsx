@@ -98,6 +98,23 @@ export function StrandsView({ strands, frames, index, onMoment, onHover }: Stran
   );
 }
 
+/** The same without words: at a glance how many ways there are, and whether they meet. */
+export function StrandsPicture({ strands, width, height }: { strands: Strands; width: number; height: number }) {
+  const axis = axisOf(strands, width, height);
+  return (
+    <svg className="strands-view strands-picture" width={width} height={height} role="img" aria-label={`All the ways ${strands.card} can go`}>
+      {axis.columns.map((place, i) => (
+        <g key={i} className="column">
+          <line x1={place.x} x2={place.x} y1={22} y2={height - 6} />
+        </g>
+      ))}
+      <Bands axis={axis} />
+      <Edges strands={strands} axis={axis} />
+      <Ends strands={strands} axis={axis} />
+    </svg>
+  );
+}
+
 function Bands({ axis }: { axis: Axis }) {
   return axis.bands.map((band) => (
     <g key={band.place} className="band">

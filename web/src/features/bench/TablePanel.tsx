@@ -1,5 +1,5 @@
 import { Button, Group } from '@mantine/core';
-import { IconPlayerPlay, IconPlayerTrackNext, IconPlayerTrackPrev } from '@tabler/icons-react';
+import { IconPlayerPlay, IconPlayerTrackNext, IconPlayerTrackPrev, IconWindowMaximize } from '@tabler/icons-react';
 import type { Play } from '../../api/client';
 import { TableView } from './TableView';
 import type { Playback } from './usePlayback';
@@ -11,10 +11,12 @@ interface TablePanelProps {
   said: string[];
   /** the line that is shown, as it is written */
   done: string;
+  /** where the table stands alone; nothing where it does */
+  alone?: string;
 }
 
 /** One path on the table, line by line. */
-export function TablePanel({ play, playback, said, done }: TablePanelProps) {
+export function TablePanel({ play, playback, said, done, alone }: TablePanelProps) {
   const { index, last, step, goTo, run, running } = playback;
   const frame = play?.frames[index];
   return (
@@ -42,6 +44,17 @@ export function TablePanel({ play, playback, said, done }: TablePanelProps) {
           <Button size="compact-sm" variant="subtle" leftSection={<IconPlayerPlay size={15} />} onClick={running ? () => goTo(index) : run}>
             {running ? 'Hold' : 'Play'}
           </Button>
+          {alone && (
+            <Button
+              size="compact-sm"
+              variant="subtle"
+              aria-label="The table in a window of its own"
+              title="The table in a window of its own"
+              onClick={() => window.open(alone, alone, 'popup,width=900,height=600')}
+            >
+              <IconWindowMaximize size={16} />
+            </Button>
+          )}
         </Group>
       </header>
       {said.length > 0 && <p className="spoken">{said.map((words) => `“${words}”`).join(' ')}</p>}

@@ -23,7 +23,7 @@ export default function DesksPage() {
   const name = (useParams().name ?? 'spell') as DeskName;
   const { data: desks, error } = useQuery(desksQuery());
   if (error) return <NotFound what={error.message} />;
-  if (!desks) return <Skeleton height={300} aria-label="Opening the desks" />;
+  if (!desks) return <Skeleton height={300} role="img" aria-label="Opening the desks" />;
   const desk = desks.find((one) => one.name === name);
   return (
     <div className="desks">

@@ -1,11 +1,11 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
 import { api } from '../../api/client';
-import { familiesQuery, routinesQuery } from '../../api/queries';
+import { principlesQuery, routinesQuery } from '../../api/queries';
 import { useFirstProof } from './FirstProof';
 
-/** the family whose routine is short and has one number to spoil */
-const FAMILY = 'Digit sum';
+/** the one whose routine is short and has one number to spoil */
+const PRINCIPLE = 'Digit sum';
 
 /** Puts the routine of the guided first proof on the shelf and opens it. */
 export function useBeginFirstProof() {
@@ -14,9 +14,9 @@ export function useBeginFirstProof() {
   const [, set] = useFirstProof();
   const begin = useMutation({
     mutationFn: async () => {
-      const families = await client.fetchQuery(familiesQuery());
-      const family = families.find((one) => one.name === FAMILY) ?? families[0];
-      return api.add((family?.text ?? '').replace(/^Title: .*/, 'Title: A first proof'));
+      const principles = await client.fetchQuery(principlesQuery());
+      const principle = principles.find((one) => one.name === PRINCIPLE) ?? principles[0];
+      return api.add((principle?.text ?? '').replace(/^Title: .*/, 'Title: A first proof'));
     },
     onSuccess: (routine) => {
       set(routine.id);

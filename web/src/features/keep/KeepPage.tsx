@@ -53,7 +53,7 @@ export default function KeepPage() {
         <Button onClick={() => void refetch()}>Try again</Button>
       </div>
     );
-  if (!keep) return <Skeleton height={320} m={26} aria-label="Looking at the shelf" />;
+  if (!keep) return <Skeleton height={320} m={26} role="img" aria-label="Looking at the shelf" />;
   const asked = keep.backups.find((one) => one.name === asking);
   return (
     <div className="keep">

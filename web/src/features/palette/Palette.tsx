@@ -34,6 +34,12 @@ export function Palette() {
     description: 'what was shown, how it ended, what they chose',
     onClick: () => void go('/book?write'),
   });
+  into('Library').push({
+    id: 'library',
+    label: 'Library of principles',
+    description: 'try their numbers, open one as a routine',
+    onClick: () => void go('/library'),
+  });
   for (const desk of desks) {
     into('Desks').push({ id: `desk ${desk.name}`, label: desk.title, description: desk.about, onClick: () => void go(`/desks/${desk.name}`) });
   }

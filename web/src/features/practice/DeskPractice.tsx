@@ -24,7 +24,7 @@ export default function DeskPractice() {
       undoable(`${gone.title} is no longer learned.`, 'Put it back', () => void api.putBackDeskDrill(gone).then(anew));
     },
   });
-  if (!all) return <Skeleton height={300} aria-label="Fetching what is due" />;
+  if (!all) return <Skeleton height={300} role="img" aria-label="Fetching what is due" />;
   const drill = all.find((one) => one.drill.uid === uid)?.drill;
   if (!drill) return drop.isSuccess ? null : <NotFound what="This is not learned from a desk, or no longer." />;
   return (

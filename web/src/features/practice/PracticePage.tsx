@@ -21,7 +21,7 @@ export default function PracticePage() {
   const { data: routines } = useQuery(routinesQuery());
   const { data: practised } = useQuery(practisedQuery());
   const { data: fromDesks = [] } = useQuery(deskDrillsQuery());
-  if (!routines || !practised) return <Skeleton height={300} aria-label="Fetching what is due" />;
+  if (!routines || !practised) return <Skeleton height={300} role="img" aria-label="Fetching what is due" />;
   if (id === undefined) {
     const rows = practised.map((one) => ({ ...one, title: routines.find((routine) => routine.id === one.routine)?.title ?? '' })).sort((a, b) => b.due - a.due);
     return (

@@ -58,7 +58,7 @@ export default function ProgrammePage() {
   const { mutate: addOne } = add;
   const commands = useMemo(() => [{ id: 'programme', group: 'Programme', label: 'New programme', run: () => addOne() }], [addOne]);
   useCommands('programme', commands);
-  if (!programmes) return <Skeleton height={300} aria-label="Fetching the programmes" />;
+  if (!programmes) return <Skeleton height={300} role="img" aria-label="Fetching the programmes" />;
   const chosen = programmes.find((one) => one.uid === uid) ?? programmes[0];
   return (
     <div className="programme">

@@ -54,7 +54,7 @@ export function ShelfPage() {
   const [beginning, setBeginning] = useState(false);
   const commands = useMemo(
     () => [
-      { id: 'new', group: 'Shelf', label: 'New routine', description: 'blank, or from a family', run: () => setBeginning(true) },
+      { id: 'new', group: 'Shelf', label: 'New routine', description: 'blank, from the library, or from my notes', run: () => setBeginning(true) },
       { id: 'first', group: 'Shelf', label: 'A first proof', description: 'six short steps on a real routine', run: () => beginFirst() },
       { id: 'notes', group: 'Shelf', label: 'Read my notes', description: 'a page of everyday words becomes a routine', run: () => void go('/notes') },
     ],
@@ -119,7 +119,7 @@ export function ShelfPage() {
           </Group>
         </div>
       )}
-      {!routines && !error && <Skeleton height={240} aria-label="Fetching the shelf" />}
+      {!routines && !error && <Skeleton height={240} role="img" aria-label="Fetching the shelf" />}
       {routines?.length === 0 && (
         <div className="empty">
           <h1>Nothing stands here yet</h1>

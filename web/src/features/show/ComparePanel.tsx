@@ -18,7 +18,7 @@ export function ComparePanel({ id, text }: { id: number; text: string }) {
   const first = versions?.find((version) => version.text !== text) ?? versions?.[0];
   const version = versions?.find((one) => String(one.number) === chosen) ?? first;
   const { data, ...search } = useSearch(compareQuery(version?.text ?? '', text, settings?.paces), version !== undefined && settings !== undefined);
-  if (!versions) return <Skeleton height={300} aria-label="Fetching the versions" />;
+  if (!versions) return <Skeleton height={300} role="img" aria-label="Fetching the versions" />;
   if (!version)
     return (
       <p>

@@ -32,7 +32,7 @@ export default function ShowPage() {
   const [search, setSearch] = useSearchParams();
   const tab = TABS.find((one) => one.value === search.get('tab'))?.value ?? 'cues';
   if (error) return <NotFound what={error instanceof ApiError && error.status === 404 ? 'This routine is not on the shelf.' : error.message} />;
-  if (!routine) return <Skeleton height={300} aria-label="Opening the routine" />;
+  if (!routine) return <Skeleton height={300} role="img" aria-label="Opening the routine" />;
   const choose = (to: Tab) => setSearch(to === 'cues' ? {} : { tab: to });
   const printed = tab === 'cues' || tab === 'setup' || tab === 'reset';
   return (

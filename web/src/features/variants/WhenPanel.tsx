@@ -20,7 +20,7 @@ export function WhenPanel(props: PanelProps) {
 
 function Region({ text, onLine, replace }: PanelProps) {
   const { data, isFetching } = useQuery(holdsQuery(text));
-  if (isFetching) return <Loader size="sm" aria-label="Working it out" />;
+  if (isFetching) return <Loader size="sm" role="img" aria-label="Working it out" />;
   if (!data?.limits) return <p className="quiet">There is something to mend first.</p>;
   const narrowed = data.limits.narrowed;
   return (

@@ -8,7 +8,7 @@ import { ToLine, type PanelProps } from './parts';
 export function WhyPanel({ text, onLine }: PanelProps) {
   const { data, isFetching } = useQuery(explainQuery(text));
   const found = data?.explanation;
-  if (isFetching) return <Loader size="sm" aria-label="Working it out" />;
+  if (isFetching) return <Loader size="sm" role="img" aria-label="Working it out" />;
   if (!found) return <p className="quiet">There is something to mend on the sheet first.</p>;
   if (!found.said.length && !found.kept.length) return <p className="quiet">No card is followed, so there is nothing to explain line by line.</p>;
   return (
