@@ -9,6 +9,7 @@ from pathlib import Path
 
 from playwright.sync_api import Page, expect
 from tests.browser.driving import chromium, server
+from tests.browser.hands import on_the_shelf
 
 FOLDER = Path(__file__).parents[1] / "docs" / "screenshots"
 
@@ -137,7 +138,7 @@ def library(page: Page) -> None:
 
 
 def keep(page: Page) -> None:
-    page.get_by_role("button", name="Remove Four Passengers").click()
+    on_the_shelf(page, "Four Passengers", "Remove")
     page.get_by_role("link", name="Keep").click()
     page.get_by_role("button", name="Back up now").click()
     page.get_by_text("on demand").wait_for()

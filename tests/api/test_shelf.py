@@ -14,7 +14,7 @@ from pathlib import Path
 import pytest
 from fastapi.testclient import TestClient
 
-from golden_pivot.store import Database, Shelf, ShelfTrouble, database
+from golden_pivot.store import Database, Findings, Shelf, ShelfTrouble, database
 from tests.browser.driving import server
 from tests.core.test_prover import EXPLODING
 
@@ -224,3 +224,33 @@ def test_prove_out_of_budget_exits_3_and_bad_files_2(tmp_path: Path) -> None:
     assert prove_on_command_line("prove", str(file)).returncode == 2
     assert prove_on_command_line("prove", str(tmp_path / "none.pivot")).returncode == 2
     assert "harbour_light" in prove_on_command_line("prove", "demo:none").stderr
+
+
+JSON = {"content-type": "application/json"}
+
+
+def test_how_a_routine_stands_changes_neither_its_text_nor_its_revision(client: TestClient) -> None:
+    made = client.post("/api/routines", json={"text": "Title: One\nPack: 9 cards"}).json()
+    at = f"/api/routines/{made['id']}/standing"
+    assert client.put(at, json={"pinned": True}).json() == {**made, "pinned": True}
+    tagged = client.put(at, json={"tags": [" opener ", "Opener"], "put_away": True}).json()
+    assert tagged == {**made, "pinned": True, "put_away": True, "tags": ["opener"]}
+    assert client.get("/api/routines").json()[0] == {**tagged, "found": None}
+    assert client.put("/api/routines/77/standing", json={"pinned": True}).status_code == 404
+    assert client.put(at, content=b'{"tags": ["\\ud800"]}', headers=JSON).status_code == 422
+    assert client.put(at, json={"tags": []}).json()["tags"] == []
+
+
+def test_the_ways_of_its_card_are_drawn_once_for_each_text(client: TestClient) -> None:
+    text = "Title: One\nPack: 9 cards, any order\nPlace A 2nd\nDeal 1 card from deck\nEnds with: the next card is A\n"
+    made = client.post("/api/routines", json={"text": text}).json()
+    at = f"/api/glimpses/{made['id']}"
+    drawn = client.get(at).json()["picture"]
+    assert drawn.startswith("<svg") and "All the ways A can go" in drawn
+    findings = Findings(client.app.state.database)  # type: ignore[attr-defined]
+    assert findings.one("glimpse", text) == {"picture": drawn}
+    findings.keep("glimpse", {text: {"picture": "kept"}})
+    assert client.get(at).json() == {"picture": "kept"}
+    client.put(f"/api/routines/{made['id']}", json={"text": "Title: One\nPack: 9 crads", "revision": 1})
+    assert client.get(at).json() == {"picture": None}
+    assert client.get("/api/glimpses/77").status_code == 404

@@ -82,6 +82,12 @@ def type_routine(page: Page, name: str) -> None:
         page.keyboard.press("Enter")
 
 
+def on_the_shelf(page: Page, title: str, what: str) -> None:
+    """What is done less often with a routine stands in a menu of its row."""
+    page.get_by_role("button", name=f"More for {title}").click()
+    page.get_by_role("menuitem", name=what).click()
+
+
 RUNS_OFF = """() => [...document.querySelectorAll('body *')].filter((one) => {
   const box = one.getBoundingClientRect();
   if (!box.width || box.right <= innerWidth + 1) return false;

@@ -10,7 +10,9 @@ from playwright.sync_api import Page, Route, expect
 from tests.browser.hands import (
     blank_page,
     headline,
+    on_the_shelf,
     open_routine,
+    readable,
     saved,
     sheet,
     verdict_is,
@@ -218,12 +220,43 @@ def test_two_windows_keep_both_texts(page: Page, address: str) -> None:
 
 
 def test_what_is_removed_from_the_shelf_is_brought_back(page: Page) -> None:
-    page.get_by_role("button", name="Remove Fog Signals").click()
+    on_the_shelf(page, "Fog Signals", "Remove")
     expect(page.get_by_role("link", name="Fog Signals", exact=True)).to_have_count(0)
     page.get_by_role("button", name="Bring it back").click()
     expect(page.get_by_role("link", name="Fog Signals", exact=True)).to_be_visible()
     page.get_by_label("Search the shelf").fill("gangway")
     expect(page.locator(".routines li")).to_have_count(1)
+
+
+def test_the_shelf_is_laid_out_as_one_likes(page: Page) -> None:
+    """What is pinned comes first, tags find it again, what is put away comes back, a programme is a part of its own."""
+    rows = page.locator(".routines .open")
+    expect(page.locator(".glimpse svg").first).to_be_visible()
+    on_the_shelf(page, "Fog Signals", "Pin to the top")
+    expect(rows.first).to_have_text("Fog Signals")
+    on_the_shelf(page, "Four Passengers", "Tags…")
+    page.keyboard.type("for children")
+    page.keyboard.press("Enter")
+    page.get_by_role("button", name="Keep", exact=True).click()
+    page.locator(".badge-filter").get_by_text("for children", exact=True).click()
+    expect(rows).to_have_text(["Four Passengers"])
+    page.get_by_role("button", name="As they were").click()
+    expect(rows.first).to_have_text("Fog Signals")
+    on_the_shelf(page, "Two Gangways", "Put away")
+    expect(page.get_by_role("link", name="Two Gangways", exact=True)).to_have_count(0)
+    page.get_by_text("put away: 1").click()
+    expect(rows).to_have_text(["Two Gangways"])
+    on_the_shelf(page, "Two Gangways", "Take out again")
+    expect(page.get_by_role("link", name="Fog Signals", exact=True)).to_be_visible()
+    page.get_by_label("Parts of the shelf").select_option("by programme")
+    parts = page.locator(".shelf h2")
+    expect(parts.last).to_have_text("In no programme")
+    expect(
+        page.locator(".shelf section").last.get_by_role("link", name="Four Passengers", exact=True)
+    ).to_be_visible()
+    readable(page)
+    page.reload()
+    expect(parts.last).to_have_text("In no programme")
 
 
 def test_a_first_proof_by_keyboard(page: Page) -> None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from pathlib import Path
 
 import pytest
@@ -121,7 +122,7 @@ def test_the_table_in_a_window_of_its_own_follows_the_bench_and_leads_it(page: P
 
 def test_a_shuffle_is_one_control_and_each_of_its_choices_comes_on_demand(page: Page) -> None:
     text = b"Pack: 12 cards, any order\nPlace FORCE on top\nSpectator shuffles deck\nDeal deck into 3 piles\n\
-Spectator gathers the piles in any order\nEnds with: FORCE is in deck\n"
+Spectator points to a pile: p\nSpectator gathers the piles in any order\nEnds with: FORCE is in deck\n"
     page.locator("input[type=file]").first.set_input_files(
         {"name": "mix.pivot", "mimeType": "text/plain", "buffer": text}
     )
@@ -132,7 +133,7 @@ Spectator gathers the piles in any order\nEnds with: FORCE is in deck\n"
     shuffle.get_by_role("button", name="Another", exact=True).click()
     expect(shuffle).to_contain_text("shuffled")
     page.get_by_role(
-        "combobox", name="line 5: the order of the piles"
+        "combobox", name="line 6: the order of the piles"
     ).click()  # a gather is one as well, and stays by itself
     page.get_by_role("option", name="3, 2 and 1 from the top").click()
     expect(shuffle).to_contain_text("shuffled")
@@ -143,9 +144,14 @@ Spectator gathers the piles in any order\nEnds with: FORCE is in deck\n"
     expect(first).to_have_attribute("aria-valuenow", "12")
     shuffle.get_by_role("button", name="Plainest", exact=True).click()
     expect(shuffle).to_contain_text("each the first")
-    expect(page.get_by_role("combobox", name="line 5: the order of the piles")).to_have_value(
+    expect(page.get_by_role("combobox", name="line 6: the order of the piles")).to_have_value(
         "3, 2 and 1 from the top"
     )
+    pointing = page.get_by_role("radiogroup", name=re.compile("^line 5: "))
+    expect(pointing.get_by_role("radio")).to_have_count(3)
+    pointing.get_by_role("radio").first.press("ArrowRight")
+    expect(pointing.get_by_role("radio").nth(1)).to_be_checked()
+    expect(shuffle).to_contain_text("each the first")
     expect(page.locator(".table-panel .when em")).to_have_text("Ends with: FORCE is in deck")
 
 

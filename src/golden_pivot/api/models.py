@@ -61,6 +61,20 @@ class StepKindOut(Shape):
     also: str = Field(description="what performers call it, to find it by")
 
 
+class GlimpseOut(Shape):
+    picture: str | None = Field(
+        description="the ways of its card, as SVG; null where no card is followed, or too many ways to draw"
+    )
+
+
+class StandingIn(Shape):
+    """What of its standing is another now; null for what stays."""
+
+    pinned: bool | None = None
+    put_away: bool | None = None
+    tags: list[Text] | None = Field(default=None, max_length=100)
+
+
 class FoundOut(Shape):
     verdict: VerdictName | None = Field(description="null while the text has faults")
     says: str = Field(description="the verdict, or what is still missing, in a sentence")
@@ -78,6 +92,9 @@ class RoutineOut(Shape):
     uid: str = Field(description="the same on every shelf")
     shelf: str = Field(description="which shelf it stands on")
     removed_at: str | None = None
+    pinned: bool = Field(default=False, description="stands at the top of the shelf")
+    put_away: bool = Field(default=False, description="is on the shelf, and out of sight")
+    tags: list[str] = []
     unread: str | None = Field(default=None, description="why no more than its text is told")
     found: FoundOut | None = Field(
         default=None, description="in a list: what was found of this text before, if it was"

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import logging
+from dataclasses import replace
 from functools import cache
 from typing import Annotated, Any
 
@@ -24,12 +25,12 @@ from ..core.steps import REGISTRY, StepKind
 from ..core.variants.fields import blanks_of, numbers_of
 from ..demo import demo_names, demo_text
 from ..library import principle, principles
-from ..store import Shelf, ShelfTrouble, Unknown, Version
+from ..store import Shelf, ShelfTrouble, Standings, Unknown, Version
 from . import models as m
 from . import variant_models as v
 from .asking import JobsIn
 from .downloads import attachment
-from .rows import found_of, keep_proof, routine_out, rows_of
+from .rows import found_of, glimpse_kept, keep_glimpse, keep_proof, routine_out, rows_of
 
 router = APIRouter(prefix="/api", responses=m.ERRORS)
 _READ, _PAGE, _PLAY = TypeAdapter(ReadSheet), TypeAdapter(Page), TypeAdapter(PlayOnTable)
@@ -179,6 +180,16 @@ def save_routine(routine_id: int, save: m.SaveRoutine, shelf: ShelfIn) -> m.Rout
     return routine_out(shelf.save(routine_id, save.text, save.revision), shelf)
 
 
+@router.put("/routines/{routine_id}/standing")
+def change_standing(routine_id: int, change: m.StandingIn, shelf: ShelfIn) -> m.RoutineOut:
+    """Pins it, puts it away, gives it tags; neither its text nor its revision is touched."""
+    standings = Standings(shelf.database)
+    with shelf.database.transaction():
+        routine = shelf.routine(routine_id)
+        standings.put(routine_id, replace(standings.of(routine_id), **change.model_dump(exclude_none=True)))
+    return routine_out(routine, shelf)
+
+
 @router.delete("/routines/{routine_id}")
 def remove_routine(routine_id: int, shelf: ShelfIn) -> m.Done:
     shelf.remove(routine_id)
@@ -256,6 +267,19 @@ async def find(request: m.FindIn, jobs: JobsIn, shelf: ShelfIn) -> m.FoundOut:
     proof = m.ProofOut.model_validate(await jobs.run("long", request.job, "prove", {"text": request.text}))
     await run_in_threadpool(keep_proof, shelf, request.text, proof)
     return found_of(proof)
+
+
+@router.get("/glimpses/{routine_id}")
+async def glimpse(routine_id: int, jobs: JobsIn, shelf: ShelfIn) -> m.GlimpseOut:
+    """The ways of its card, small, for its row on the shelf; it is kept as long as the text stays."""
+    text = shelf.routine(routine_id).text
+    drawn = await run_in_threadpool(glimpse_kept, shelf, text)
+    if drawn is None:
+        drawn = m.GlimpseOut.model_validate(
+            await jobs.run("long", f"glimpse {routine_id}", "glimpse", {"text": text})
+        )
+        await run_in_threadpool(keep_glimpse, shelf, text, drawn)
+    return drawn
 
 
 @router.post("/read-as")

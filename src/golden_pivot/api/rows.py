@@ -8,27 +8,30 @@ from typing import Any
 
 from ..core.answers.notes import badges_of
 from ..core.language.parser import read_routine
-from ..store import Findings, Routine, Shelf, ShelfTrouble
+from ..store import Findings, Routine, Shelf, ShelfTrouble, Standing, Standings
 from . import models as m
 
 logger = logging.getLogger(__name__)
-GLANCE, PROOF = "glance", "proof"
-"""what is kept of a text: title, note and badges; its verdict or its faults"""
+GLANCE, PROOF, GLIMPSE = "glance", "proof", "glimpse"
+"""what is kept of a text: title, note and badges; its verdict or its faults; the picture of its card’s ways"""
 
 
 def routine_out(routine: Routine, shelf: Shelf) -> m.RoutineOut:
     """What is told of a routine. A text that cannot be read is told all the same: it must not hide the others."""
-    out = _row_of(routine, shelf)
+    return _read_row(_row_of(routine, shelf, Standings(shelf.database).of(routine.id)))
+
+
+def _read_row(out: m.RoutineOut) -> m.RoutineOut:
     try:
-        read = read_routine(routine.text)
+        read = read_routine(out.text)
         out.title, out.note, out.badges = read.title or "Untitled", read.note, list(badges_of(read))
     except Exception as error:
-        logger.exception("routine %s cannot be read", routine.id)
+        logger.exception("routine %s cannot be read", out.id)
         out.unread = f"The reader broke on this text ({type(error).__name__}). It is safe; please report it."
     return out
 
 
-def _row_of(routine: Routine, shelf: Shelf) -> m.RoutineOut:
+def _row_of(routine: Routine, shelf: Shelf, stands: Standing) -> m.RoutineOut:
     """What the shelf knows without reading it."""
     return m.RoutineOut(
         id=routine.id,
@@ -42,22 +45,23 @@ def _row_of(routine: Routine, shelf: Shelf) -> m.RoutineOut:
         uid=routine.uid,
         shelf=shelf.uid,
         removed_at=routine.removed_at,
+        pinned=stands.pinned,
+        put_away=stands.put_away,
+        tags=list(stands.tags),
     )
 
 
 def rows_of(shelf: Shelf) -> list[m.RoutineOut]:
     """Every routine that is not removed, with its verdict where that is known."""
-    findings, found = Findings(shelf.database), []
+    findings, standings, found = Findings(shelf.database), Standings(shelf.database).all(), []
     glances, proofs = findings.of(GLANCE), findings.of(PROOF)
     fresh: dict[str, Any] = {}
     for routine in shelf.routines():
+        out = _row_of(routine, shelf, standings.get(routine.id, Standing()))
         if glance := glances.get(routine.text):
-            out = _row_of(routine, shelf)
             out.title, out.note, out.badges = glance["title"], glance["note"], glance["badges"]
-        else:
-            out = routine_out(routine, shelf)
-            if not out.unread:
-                fresh[routine.text] = {"title": out.title, "note": out.note, "badges": out.badges}
+        elif not _read_row(out).unread:
+            fresh[routine.text] = {"title": out.title, "note": out.note, "badges": out.badges}
         if proof := proofs.get(routine.text):
             out.found = m.FoundOut(**proof)
         found.append(out)
@@ -79,3 +83,14 @@ def keep_proof(shelf: Shelf, text: str, proof: m.ProofOut) -> None:
     if proof.verdict is None or proof.verdict.limit is None:
         with suppress(ShelfTrouble):
             Findings(shelf.database).keep(PROOF, {text: found_of(proof).model_dump(mode="json")})
+
+
+def glimpse_kept(shelf: Shelf, text: str) -> m.GlimpseOut | None:
+    """The picture that was drawn of this text before, if it was."""
+    kept = Findings(shelf.database).one(GLIMPSE, text)
+    return kept and m.GlimpseOut(**kept)
+
+
+def keep_glimpse(shelf: Shelf, text: str, drawn: m.GlimpseOut) -> None:
+    with suppress(ShelfTrouble):
+        Findings(shelf.database).keep(GLIMPSE, {text: drawn.model_dump(mode="json")})

@@ -29,6 +29,7 @@ from ..core.variants.limits import limits_of
 from ..core.variants.report_of_variants import SlipsReport, limits_report, slips_report, solution_report
 from ..core.variants.slips import fragility_of
 from ..core.variants.sweeps import sweep
+from ..pictures import glimpse
 from .desks import at_desk
 from .rooms import best_order, drills, programme, programme_file, rehearsal, rehearsed, to_learn
 from .shows import costs, other_schools, sheet, sheet_file, side_by_side
@@ -110,6 +111,15 @@ def _told(name: str, made: Callable[[Analysis], Any]) -> Task:
     return task
 
 
+def at_a_glance(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
+    """{text} → {picture}: the ways of its card as SVG; null where there is no card to follow, or too many ways to draw."""
+    try:
+        strands = Analysis(request["text"], budget).strands
+    except BadRoutine:
+        return {"picture": None}
+    return {"picture": strands and glimpse(strands)}
+
+
 def read_as(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
     """{text, keep_words?} → how its lines outside the language can be read."""
     return asdict(read_sheet(request["text"], request.get("keep_words") or False))
@@ -179,6 +189,7 @@ ODDS_STEPS = 1_000_000
 TASKS: dict[str, Task] = {
     "read": read_as, "page": page, "spectators": spectators, "prove": verdict_of, "ledger": ledger, "play": one_path,
     "strands": _told("strands", lambda it: strands_report(it.strands) if it.strands else None),  # null too where they are too many to draw
+    "glimpse": at_a_glance,
     "notes": _told("notes", lambda it: it.notes), "odds": _told("odds", _odds),
     "explain": _told("explanation", lambda it: explain(it.routine, it.budget)),
     "holds": _told("limits", lambda it: limits_report(limits_of(it.text, it.budget))),

@@ -1,4 +1,4 @@
-"""Pictures of what the desks answer, as SVG: on the screen they take its colours, in a file those of paper and ink."""
+"""Pictures of what the desks answer and of a routine on its row, as SVG: on the screen they take its colours, in a file those of paper and ink."""
 
 from __future__ import annotations
 
@@ -12,6 +12,9 @@ from ..core.desks.pickup import PickupAnswers
 from ..core.desks.spelling import SpellingAnswers
 from ..core.desks.stacks import StackAnswers
 from . import desks
+from .strands import glimpse
+
+__all__ = ["glimpse", "picture_of"]
 
 
 @singledispatch

@@ -44,6 +44,13 @@ class Drawing:
     def path(self, d: str, colour: str, width: float = 1) -> None:
         self._parts.append(f'<path d="{d}" style="fill:none;stroke:{paint(colour)};stroke-width:{width:g}"/>')
 
+    def ring(self, x: float, y: float, r: float, colour: str) -> None:
+        """With a pin in its middle."""
+        for radius, fill in ((r, "none"), (r / 3, paint(colour))):
+            self._parts.append(
+                f'<circle cx="{x:.1f}" cy="{y:.1f}" r="{radius:.1f}" style="fill:{fill};stroke:{paint(colour)};stroke-width:1.6"/>'
+            )
+
     def mark(self, suit: str, x: float, y: float, size: float) -> None:
         """A suit mark with its top left corner there."""
         colour = "red" if suit in ("hearts", "diamonds") else "ink"
@@ -63,10 +70,11 @@ class Drawing:
             f'font-variant-numeric:tabular-nums">{escape(words)}</text>'
         )
 
-    def svg(self, width: float, height: float) -> str:
+    def svg(self, width: float, height: float, ground: str | None = "page") -> str:
         title = escape(self.title)
+        under = f'<rect width="100%" height="100%" style="fill:{paint(ground)}"/>' if ground else ""
         return (
             f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {width:.0f} {height:.0f}" width="{width:.0f}" '
             f'height="{height:.0f}" role="img" aria-label="{escape(self.title, {chr(34): "&quot;"})}"><title>{title}</title>'
-            f'<rect width="100%" height="100%" style="fill:{paint("page")}"/>{"".join(self._parts)}</svg>'
+            f"{under}{''.join(self._parts)}</svg>"
         )

@@ -11,10 +11,11 @@ from .practice import Practice
 from .programmes import Programme, Programmes, StaleProgramme
 from .salvage import salvaged
 from .shelf import Archived, Routine, Shelf, StaleRevision, Unknown, Version
+from .standing import Standing, Standings
 from .trouble import ShelfTrouble
 
 __all__ = [
     "Archive", "Archived", "Backup", "Backups", "Book", "Database", "Findings", "NotAnArchive", "Practice", "Programme", "Programmes", "Routine", "Shelf", "ShelfFile", "ShelfTrouble",
-    "StaleProgramme", "StaleRevision", "Taken", "Unknown", "Version", "Writing", "archive_of", "joined", "new_uid", "open_shelf_file",
+    "StaleProgramme", "StaleRevision", "Standing", "Standings", "Taken", "Unknown", "Version", "Writing", "archive_of", "joined", "new_uid", "open_shelf_file",
     "packed", "preview", "read_archive", "salvaged", "take_in",
 ]  # fmt: skip

@@ -28,6 +28,7 @@ from .database import Database
 from .practice import Practice, desk_drill_of
 from .programmes import Programme, Programmes
 from .shelf import Archived, Routine, Shelf, Version
+from .standing import STANDS_AS_IT_CAME, Standings, standing_of
 
 FORMAT, FORMAT_VERSION = "golden-pivot shelf", 1
 MANIFEST = "manifest.json"
@@ -97,12 +98,12 @@ def joined(archives: Sequence[Archive]) -> Archive:
 def archive_of(shelf: Shelf, only: Collection[int] | None = None) -> Archive:
     """The shelf with its removed routines and its settings, or only these routines of it."""
     chosen = [one for one in shelf.all_routines() if only is None or (one.id in only and not one.removed_at)]
-    practice = Practice(shelf.database)
+    practice, standings = Practice(shelf.database), Standings(shelf.database).all()
     return Archive(
         tuple(
             Archived(
                 one.uid, one.text, "", one.revision, one.created_at, one.changed_at, one.removed_at,
-                tuple(reversed(shelf.versions_of(one.id))),
+                tuple(reversed(shelf.versions_of(one.id))), standings.get(one.id, STANDS_AS_IT_CAME),
             )
             for one in chosen
         ),
@@ -128,7 +129,8 @@ def packed(archive: Archive) -> bytes:
             files[at] = version.text
             versions.append({"file": at, **{k: v for k, v in asdict(version).items() if k != "text"}})
         known = {k: getattr(one, k) for k in ("uid", "revision", "created_at", "changed_at", "removed_at")}
-        manifest["routines"].append({"file": name, **known, "versions": versions})
+        stands = {} if one.standing == STANDS_AS_IT_CAME else {"standing": asdict(one.standing)}
+        manifest["routines"].append({"file": name, **known, "versions": versions, **stands})
     if archive.settings:
         manifest["settings"] = dict(archive.settings)
     for room in _ROOMS:
@@ -220,6 +222,7 @@ def _archive(manifest: Any, entry: Callable[[str], str]) -> Archive:
             Archived(
                 uid, entry(str(one["file"])), str(one["file"]), max(1, min(int(one["revision"]), 10**9)), str(one["created_at"]),
                 str(one["changed_at"]), None if removed is None else str(removed), versions,
+                standing_of(one["standing"]) if "standing" in one else STANDS_AS_IT_CAME,
             )
         )  # fmt: skip
     if len({one.uid for one in routines}) < len(routines):

@@ -41,6 +41,12 @@ class Findings:
         )
         return Known({str(row["text_mark"]): str(row["value"]) for row in rows})
 
+    def one(self, what: str, text: str) -> Any:
+        """What was found of this text; None where nothing was."""
+        where = "WHERE text_mark = ? AND what = ? AND program = ?"
+        row = self._db.row(f"SELECT value FROM finding {where}", _mark(text), what, self._program)
+        return row and json.loads(row["value"])
+
     def keep(self, what: str, found: Mapping[str, Any]) -> None:
         """Text → what was found of it, as JSON; in place of what was found before."""
         rows = [(_mark(text), what, self._program, json.dumps(value)) for text, value in found.items()]

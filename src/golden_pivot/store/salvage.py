@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import secrets
 import sqlite3
 from collections.abc import Callable, Iterator
@@ -18,6 +19,7 @@ from .practice import ANSWER, DESK_DRILL, REHEARSAL, answer_of, desk_drill_of, r
 from .programmes import COLUMNS as PROGRAMME
 from .programmes import Programme, programme_of
 from .shelf import Archived, Version
+from .standing import STANDS_AS_IT_CAME, Standing, standing_of
 
 T = TypeVar("T")
 
@@ -40,6 +42,11 @@ def salvaged(path: Path) -> Archive:
             connection, "version", "routine_id, number, name, text, created_at, reason"
         ):
             versions.setdefault(routine_id, []).append(Version(number, name, text, created_at, reason))
+        stands: dict[int, Standing] = {}
+        for routine_id, pinned, put_away, tags in _rows(connection, "standing", "routine_id, pinned, put_away, tags"):
+            with suppress(ValueError, TypeError):
+                told = {"pinned": pinned, "put_away": put_away, "tags": json.loads(tags)}
+                stands[routine_id] = standing_of(told)
         for routine_id, text, revision, created_at, changed_at, removed_at in _rows(
             connection, "routine", "id, text, revision, created_at, changed_at, removed_at"
         ):
@@ -48,7 +55,7 @@ def salvaged(path: Path) -> Archive:
                 routines.append(
                     Archived(
                         secrets.token_hex(8), text, "", revision, created_at, changed_at, removed_at,
-                        tuple(kept[number] for number in sorted(kept)),
+                        tuple(kept[number] for number in sorted(kept)), stands.get(routine_id, STANDS_AS_IT_CAME),
                     )
                 )  # fmt: skip
         book = _whole(connection, "performance", COLUMNS, lambda row: checked(performance_of(row), date.max))

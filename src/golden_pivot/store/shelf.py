@@ -13,6 +13,7 @@ from typing import Any
 from ..core.faults import PivotError
 from .database import Database
 from .findings import Findings
+from .standing import STANDS_AS_IT_CAME, Standing, Standings
 
 
 class Unknown(PivotError, LookupError):
@@ -75,6 +76,7 @@ class Archived:
     changed_at: str | None = None
     removed_at: str | None = None
     versions: tuple[Version, ...] = ()
+    standing: Standing = STANDS_AS_IT_CAME
 
 
 class Shelf:
@@ -211,10 +213,12 @@ class Shelf:
                 ),
             )
             self._add_versions(_new_id(added), coming.versions, 0)
+            if coming.standing != STANDS_AS_IT_CAME:
+                Standings(self._db).put(_new_id(added), coming.standing)
             return _new_id(added)
 
     def take_theirs(self, mine: Routine, coming: Archived) -> None:
-        """The text that comes takes the place of mine, which is kept as a version; versions that are missing come too."""
+        """The text that comes takes the place of mine, which is kept as a version; versions and tags that are missing come too."""
         with self._db.transaction() as c:
             c.execute("UPDATE routine SET removed_at = NULL WHERE id = ?", (mine.id,))
             before = self.versions_of(mine.id)
@@ -224,6 +228,10 @@ class Shelf:
             if coming.text != mine.text:
                 self.keep_version(mine.id, "before an import")
                 self.save(mine.id, coming.text, mine.revision)
+            standings = Standings(self._db)
+            stood = standings.of(mine.id)
+            if (stands := stood.with_those_of(coming.standing)) != stood:
+                standings.put(mine.id, stands)
             c.execute("UPDATE routine SET removed_at = ? WHERE id = ?", (coming.removed_at, mine.id))
 
     def _add_versions(self, routine_id: int, versions: Sequence[Version], after: int) -> None:

@@ -15,6 +15,7 @@ export type LedgerEntry = Schemas['EntryReport'];
 export type Play = Schemas['PlayOnTable'];
 export type Frame = Schemas['TableMoment'];
 export type Found = Schemas['FoundOut'];
+export type Standing = Schemas['StandingIn'];
 export type Decision = Schemas['Decision'];
 export type ChoicesOfLine = Schemas['ChoicesOfLine'];
 export type Strands = Schemas['StrandsReport'];
@@ -147,6 +148,9 @@ export const api = {
   save: (id: number, text: string, revision: number) =>
     value(client.PUT('/api/routines/{routine_id}', { params: { path: { routine_id: id } }, body: { text, revision } })),
   remove: (id: number) => value(client.DELETE('/api/routines/{routine_id}', { params: { path: { routine_id: id } } })),
+  changeStanding: (id: number, change: Standing) =>
+    value(client.PUT('/api/routines/{routine_id}/standing', { params: { path: { routine_id: id } }, body: change })),
+  glimpse: (id: number, signal?: AbortSignal) => value(client.GET('/api/glimpses/{routine_id}', { params: { path: { routine_id: id } }, signal })),
   bringBack: (id: number) => value(client.POST('/api/routines/{routine_id}/bring-back', { params: { path: { routine_id: id } } })),
   revision: (id: number) => value(client.GET('/api/routines/{routine_id}/revision', { params: { path: { routine_id: id } } })),
   keepVersion: (id: number, name: string, reason = '', text: string | null = null) =>

@@ -1,5 +1,5 @@
 import { keepPreviousData, queryOptions, type QueryKey } from '@tanstack/react-query';
-import { WINDOW, api, type DeskAsks, type DeskName, type DrillsOf, type Habit, type Schemas, type SheetKind } from './client';
+import { WINDOW, api, type DeskAsks, type DeskName, type DrillsOf, type Habit, type Routine, type Schemas, type SheetKind } from './client';
 
 /** What is computed from a text is the same for ever, so it is kept by its text. */
 const FOR_EVER = { staleTime: Infinity, gcTime: 10 * 60_000 };
@@ -68,6 +68,10 @@ export const proveQuery = (text: string, lane: 'interactive' | 'long', job?: str
 
 /** What the shelf says of a text. */
 export const findQuery = (text: string) => queryOptions({ queryKey: ['find', text], queryFn: ({ signal }) => api.find(text, signal), ...FOR_EVER });
+
+/** The ways of its card, small. */
+export const glimpseQuery = (routine: Routine) =>
+  queryOptions({ queryKey: ['glimpse', routine.text], queryFn: ({ signal }) => api.glimpse(routine.id, signal), retry: false, ...FOR_EVER });
 
 export const ledgerQuery = (text: string, card: string | null) => ({
   ...asking(['ledger', text, card], (job, signal) => api.ledger(text, card, job, signal)),

@@ -235,6 +235,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/routines/{routine_id}/standing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Standing
+         * @description Pins it, puts it away, gives it tags; neither its text nor its revision is touched.
+         */
+        put: operations["change_standing_api_routines__routine_id__standing_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/routines/{routine_id}/bring-back": {
         parameters: {
             query?: never;
@@ -379,6 +399,26 @@ export interface paths {
          * @description What the shelf says of a text; it is kept for the next time the shelf is opened. 410 when cancelled.
          */
         post: operations["find_api_find_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/glimpses/{routine_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Glimpse
+         * @description The ways of its card, small, for its row on the shelf; it is kept as long as the text stays.
+         */
+        get: operations["glimpse_api_glimpses__routine_id__get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2820,6 +2860,14 @@ export interface components {
              */
             says: string;
         };
+        /** GlimpseOut */
+        GlimpseOut: {
+            /**
+             * Picture
+             * @description the ways of its card, as SVG; null where no card is followed, or too many ways to draw
+             */
+            picture: string | null;
+        };
         /** Grid */
         Grid: {
             /** Head */
@@ -4548,6 +4596,23 @@ export interface components {
             /** Removed At */
             removed_at?: string | null;
             /**
+             * Pinned
+             * @description stands at the top of the shelf
+             * @default false
+             */
+            pinned: boolean;
+            /**
+             * Put Away
+             * @description is on the shelf, and out of sight
+             * @default false
+             */
+            put_away: boolean;
+            /**
+             * Tags
+             * @default []
+             */
+            tags: string[];
+            /**
              * Unread
              * @description why no more than its text is told
              */
@@ -5247,6 +5312,18 @@ export interface components {
             /** Picture */
             picture: string | null;
             trouble: components["schemas"]["TroubleOut"] | null;
+        };
+        /**
+         * StandingIn
+         * @description What of its standing is another now; null for what stays.
+         */
+        StandingIn: {
+            /** Pinned */
+            pinned?: boolean | null;
+            /** Put Away */
+            put_away?: boolean | null;
+            /** Tags */
+            tags?: string[] | null;
         };
         /** StandingOut */
         StandingOut: {
@@ -6315,6 +6392,50 @@ export interface operations {
             };
         };
     };
+    change_standing_api_routines__routine_id__standing_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                routine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StandingIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoutineOut"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     bring_back_routine_api_routines__routine_id__bring_back_post: {
         parameters: {
             query?: never;
@@ -6716,6 +6837,49 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FoundOut"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    glimpse_api_glimpses__routine_id__get: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description which window asks */
+                "x-window"?: string;
+            };
+            path: {
+                routine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GlimpseOut"];
                 };
             };
             /** @description Client Error */

@@ -33,6 +33,9 @@ const routine = (text: string, revision = 1, shelf = 'a'): Routine => ({
   title: '',
   note: null,
   badges: [],
+  pinned: false,
+  put_away: false,
+  tags: [],
   created_at: '',
   changed_at: '',
 });

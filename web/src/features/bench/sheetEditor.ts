@@ -9,13 +9,14 @@ import {
   type CompletionContext,
   type CompletionResult,
 } from '@codemirror/autocomplete';
-import { copyLineDown, defaultKeymap, history, historyKeymap, indentLess, indentMore } from '@codemirror/commands';
-import { codeFolding, foldGutter, foldKeymap, foldService, indentUnit } from '@codemirror/language';
+import { defaultKeymap, history, historyKeymap, indentLess, indentMore } from '@codemirror/commands';
+import { codeFolding, foldGutter, foldKeymap, indentUnit } from '@codemirror/language';
 import { closeSearchPanel, findNext, findPrevious, gotoLine, openSearchPanel, search } from '@codemirror/search';
 import { type Extension, EditorState } from '@codemirror/state';
 import { type Command, EditorView, drawSelection, keymap, lineNumbers, placeholder } from '@codemirror/view';
 import { api } from '../../api/client';
 import { leaveReading, nextReading, previousReading, readAsField, takeReading } from './readAs';
+import { duplicateBlock, foldedBlocks, moveBlock } from './sheetBlocks';
 import { dressing, nextSlot } from './sheetDress';
 
 /** Put a sentence in place of part of the document and select its first gap. */
@@ -111,7 +112,9 @@ const KEYS = keymap.of([
   { key: 'Enter', run: newLine },
   { key: 'F2', run: toNextSlot },
   { key: 'Escape', run: leave },
-  { key: 'Shift-Alt-ArrowDown', run: copyLineDown },
+  { key: 'Alt-ArrowDown', run: moveBlock(1) },
+  { key: 'Alt-ArrowUp', run: moveBlock(-1) },
+  { key: 'Shift-Alt-ArrowDown', run: duplicateBlock },
   { key: 'Mod-f', run: openSearchPanel, scope: 'editor search-panel' },
   { key: 'F3', run: findNext, shift: findPrevious, scope: 'editor search-panel', preventDefault: true },
   { key: 'Escape', run: closeSearchPanel, scope: 'search-panel' },
@@ -120,21 +123,6 @@ const KEYS = keymap.of([
   ...historyKeymap,
   ...defaultKeymap,
 ]);
-
-/** A block folds into the line above it: from behind its colon to the end of what is indented deeper. */
-const blocks = foldService.of((state, from) => {
-  const first = state.doc.lineAt(from);
-  const margin = first.text.length - first.text.trimStart().length;
-  if (!/:\s*$/.test(first.text)) return null;
-  let end = first.to;
-  for (let number = first.number + 1; number <= state.doc.lines; number += 1) {
-    const line = state.doc.line(number);
-    const blank = line.text.trim() === '';
-    if (!blank && line.text.length - line.text.trimStart().length <= margin) break;
-    if (!blank) end = line.to;
-  }
-  return end > first.to ? { from: first.to, to: end } : null;
-});
 
 export interface SheetEvents {
   onText: (text: string) => void;
@@ -147,7 +135,7 @@ export function sheetExtensions(events: SheetEvents): Extension[] {
     history(),
     drawSelection(),
     lineNumbers(),
-    blocks,
+    foldedBlocks,
     codeFolding({ placeholderText: '…' }),
     foldGutter({ openText: '▾', closedText: '▸' }),
     indentUnit.of('  '),

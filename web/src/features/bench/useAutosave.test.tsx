@@ -8,7 +8,7 @@ import { useAutosave } from './useAutosave';
 vi.mock('@mantine/notifications', () => ({ notifications: { show: vi.fn() } }));
 
 const opened: Routine = {
-  id: 7, uid: 'u', shelf: 'a', text: 'one', revision: 1, title: '', note: null, badges: [], created_at: '', changed_at: '',
+  id: 7, uid: 'u', shelf: 'a', text: 'one', revision: 1, title: '', note: null, badges: [], pinned: false, put_away: false, tags: [], created_at: '', changed_at: '',
 }; // prettier-ignore
 
 /** What the shelf has now. */

@@ -1,30 +1,23 @@
 import { Button, Chip, Group, NativeSelect, Skeleton, TextInput } from '@mantine/core';
 import { useLocalStorage } from '@mantine/hooks';
-import { IconPlus, IconSearch, IconTrash } from '@tabler/icons-react';
+import { IconPlus, IconSearch } from '@tabler/icons-react';
 import { useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
-import { memo, useCallback, useDeferredValue, useMemo, useState } from 'react';
+import { useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { ApiError, api, type Found, type Practised, type Routine } from '../../api/client';
-import { practisedQuery, findQuery, routinesQuery } from '../../api/queries';
-import { ago } from '../practice/ago';
+import { ApiError, api, type Routine, type Standing } from '../../api/client';
+import { practisedQuery, findQuery, programmesQuery, routinesQuery } from '../../api/queries';
 import { ImportButtons } from '../keep/Import';
-import { VerdictMark, toneOf } from '../bench/VerdictBar';
 import { undoable } from '../../ui/undoable';
 import { useCommands } from '../palette/commands';
 import { useBeginFirstProof } from '../first/useBeginFirstProof';
 import { NewRoutine } from './NewRoutine';
+import { Row } from './Row';
+import { TagsOf } from './TagsOf';
+import { GROUPINGS, ORDERS, firstOf, inOrder, isWanted, partsOf, searched, type Grouping, type Order } from './shelving';
 import './shelf.css';
 
 /** rows drawn at once; more come as one scrolls to them */
 const AT_ONCE = 40;
-
-const ORDERS = {
-  'as they came': () => 0,
-  'last changed first': (one: Routine, other: Routine) => other.changed_at.localeCompare(one.changed_at),
-  'last shown first': (one: Routine, other: Routine, shown: (id: number) => string) => shown(other.id).localeCompare(shown(one.id)),
-  'by title': (one: Routine, other: Routine) => one.title.localeCompare(other.title),
-};
-type Order = keyof typeof ORDERS;
 
 /** The shelf: every routine with its verdict. */
 export function ShelfPage() {
@@ -51,6 +44,19 @@ export function ShelfPage() {
       undoable(`${routine.title} is off the shelf.`, 'Bring it back', () => bringBack.mutate(routine.id));
     },
   });
+  const stand = useMutation({
+    mutationFn: ({ routine, change }: { routine: Routine; change: Standing }) => api.changeStanding(routine.id, change),
+    onSuccess: changed,
+  });
+  const standing = stand.mutate;
+  const onStanding = useCallback(
+    (routine: Routine, change: Standing) => {
+      standing({ routine, change });
+      if (change.put_away) undoable(`${routine.title} is put away.`, 'Take it out', () => standing({ routine, change: { put_away: false } }));
+    },
+    [standing],
+  );
+  const [tagging, setTagging] = useState<Routine | null>(null);
   const [beginning, setBeginning] = useState(false);
   const commands = useMemo(
     () => [
@@ -64,29 +70,37 @@ export function ShelfPage() {
 
   const wanted = useDeferredValue(sought.trim().toLowerCase());
   const [wantedBadges, setWantedBadges] = useState<string[]>([]);
+  const [wantedTags, setWantedTags] = useState<string[]>([]);
   const [order, setOrder] = useLocalStorage<Order>({ key: 'gp-shelf-order', defaultValue: 'as they came' });
+  const [grouping, setGrouping] = useLocalStorage<Grouping>({ key: 'gp-shelf-grouping', defaultValue: 'in one list' });
+  const { data: programmes = [] } = useQuery({ ...programmesQuery(), enabled: grouping === 'by programme' });
   const badges = useMemo(() => [...new Set((routines ?? []).flatMap((routine) => routine.badges))].sort(), [routines]);
-  const texts = useMemo(
-    () => (routines ?? []).map((routine) => ({ routine, text: `${routine.title} ${routine.note ?? ''} ${routine.text}`.toLowerCase() })),
-    [routines],
-  );
-  const shown = useMemo(() => {
-    const lastShown = (id: number) => worked.get(id)?.last_shown ?? '';
-    return texts
-      .filter(({ text }) => text.includes(wanted))
-      .map(({ routine }) => routine)
-      .filter((routine) => wantedBadges.every((badge) => routine.badges.includes(badge)))
-      .sort((one, other) => ORDERS[order](one, other, lastShown));
-  }, [texts, wanted, wantedBadges, order, worked]);
+  const tags = useMemo(() => [...new Set((routines ?? []).flatMap((routine) => routine.tags))].sort(), [routines]);
+  const away = (routines ?? []).filter((routine) => routine.put_away).length;
+  const [wantsAway, setWantsAway] = useState(false);
+  // Once the last one is taken out again, the others are shown.
+  const putAway = wantsAway && away > 0;
+  const texts = useMemo(() => (routines ?? []).map((routine) => ({ routine, text: searched(routine) })), [routines]);
+  const parts = useMemo(() => {
+    const wantedTagsNow = wantedTags.filter((tag) => tags.includes(tag));
+    const those = texts.filter(({ routine, text }) => isWanted(routine, text, { sought: wanted, badges: wantedBadges, tags: wantedTagsNow, putAway }));
+    const shown = inOrder(
+      those.map(({ routine }) => routine),
+      order,
+      (id) => worked.get(id)?.last_shown ?? '',
+    );
+    return partsOf(shown, grouping, programmes);
+  }, [texts, wanted, wantedBadges, wantedTags, tags, putAway, order, grouping, programmes, worked]);
+  const rows = parts.reduce((sum, part) => sum + part.routines.length, 0);
   const [room, setRoom] = useState(AT_ONCE);
-  const drawn = shown.slice(0, room);
+  const drawn = firstOf(parts, room);
   const end = useCallback((more: HTMLButtonElement) => {
     const watching = new IntersectionObserver(([seen]) => seen?.isIntersecting && setRoom((now) => now + AT_ONCE), { rootMargin: '600px' });
     watching.observe(more);
     return () => watching.disconnect();
   }, []);
   // What was found of a text before came with the list.
-  const unproved = drawn.filter((routine) => !routine.found);
+  const unproved = [...new Set(drawn.flatMap((part) => part.routines))].filter((routine) => !routine.found);
   const asked = useQueries({ queries: unproved.map((routine) => findQuery(routine.text)) });
   const fresh = new Map(unproved.map((routine, i) => [routine.id, asked[i]?.data]));
 
@@ -141,109 +155,90 @@ export function ShelfPage() {
           </Group>
         </div>
       )}
-      {routines && routines.length > 0 && shown.length === 0 && (
+      {routines && routines.length > 0 && rows === 0 && (
         <p>
-          {sought ? `No routine has “${sought}” in it` : 'No routine is like that'}
-          {wantedBadges.length > 0 && sought ? ' with these marks' : ''}.
+          {sought ? `No routine has “${sought}” in it` : away === routines.length ? 'Every routine is put away' : 'No routine is like that'}
+          {wantedBadges.length + wantedTags.length > 0 && sought ? ' with these marks' : ''}.
         </p>
       )}
       <NewRoutine opened={beginning} close={() => setBeginning(false)} onNew={add.mutate} />
+      {tagging && (
+        <TagsOf
+          key={tagging.id}
+          routine={tagging}
+          known={tags}
+          onTags={(now) => {
+            const before = tagging;
+            standing({ routine: before, change: { tags: now } });
+            undoable(`The tags of ${before.title} are changed.`, 'As they were', () => standing({ routine: before, change: { tags: before.tags } }));
+          }}
+          close={() => setTagging(null)}
+        />
+      )}
       <Group className="shelf-tools" wrap="nowrap" align="start">
-        {badges.length > 0 && (
+        <Group gap={6} className="badge-filter" role="group" aria-label="Show only routines that are">
           <Chip.Group multiple value={wantedBadges} onChange={setWantedBadges}>
-            <Group gap={6} className="badge-filter" role="group" aria-label="Show only routines that are">
-              {badges.map((badge) => (
-                <Chip key={badge} value={badge} size="xs" variant="outline">
-                  {badge}
-                </Chip>
-              ))}
-            </Group>
+            {badges.map((badge) => (
+              <Chip key={badge} value={badge} size="xs" variant="outline">
+                {badge}
+              </Chip>
+            ))}
           </Chip.Group>
-        )}
+          <Chip.Group multiple value={wantedTags} onChange={setWantedTags}>
+            {tags.map((tag) => (
+              <Chip key={tag} value={tag} size="xs" variant="light" className="tag-chip">
+                {tag}
+              </Chip>
+            ))}
+          </Chip.Group>
+          {away > 0 && (
+            <Chip size="xs" variant="outline" checked={putAway} onChange={setWantsAway}>
+              put away: {away.toLocaleString('en')}
+            </Chip>
+          )}
+        </Group>
         {(routines?.length ?? 0) > 1 && (
-          <NativeSelect
-            size="xs"
-            aria-label="Order of the shelf"
-            data={Object.keys(ORDERS)}
-            value={order}
-            onChange={(event) => setOrder(event.currentTarget.value as Order)}
-          />
+          <Group gap={6} wrap="nowrap">
+            <NativeSelect
+              size="xs"
+              aria-label="Parts of the shelf"
+              data={[...GROUPINGS]}
+              value={grouping}
+              onChange={(event) => setGrouping(event.currentTarget.value as Grouping)}
+            />
+            <NativeSelect
+              size="xs"
+              aria-label="Order of the shelf"
+              data={Object.keys(ORDERS)}
+              value={order}
+              onChange={(event) => setOrder(event.currentTarget.value as Order)}
+            />
+          </Group>
         )}
       </Group>
-      <ul className="routines">
-        {drawn.map((routine) => (
-          <Row key={routine.id} routine={routine} found={routine.found ?? fresh.get(routine.id)} worked={worked.get(routine.id)} onRemove={remove.mutate} />
-        ))}
-      </ul>
-      {shown.length > drawn.length && (
+      {drawn.map((part) => (
+        <section key={part.name ?? ''} aria-label={part.name ?? 'Routines'}>
+          {part.name !== null && <h2 className="part">{part.name}</h2>}
+          <ul className="routines">
+            {part.routines.map((routine) => (
+              <Row
+                key={routine.id}
+                routine={routine}
+                found={routine.found ?? fresh.get(routine.id)}
+                worked={worked.get(routine.id)}
+                onRemove={remove.mutate}
+                onStanding={onStanding}
+                onTags={setTagging}
+              />
+            ))}
+          </ul>
+        </section>
+      ))}
+      {rows > room && (
         <Button ref={end} variant="subtle" fullWidth mt={12} onClick={() => setRoom(room + AT_ONCE)}>
-          More: {(shown.length - drawn.length).toLocaleString('en')} of {shown.length.toLocaleString('en')}
+          More: {(rows - room).toLocaleString('en')} of {rows.toLocaleString('en')}
         </Button>
       )}
     </div>
   );
-}
-
-interface RowProps {
-  routine: Routine;
-  found: Found | undefined;
-  worked: Practised | undefined;
-  onRemove: (routine: Routine) => void;
-}
-
-const Row = memo(function Row({ routine, found, worked, onRemove }: RowProps) {
-  return (
-    <li className="panel">
-      <VerdictMark tone={toneOf(found)} size={26} />
-      <div>
-        <Link to={`/bench/${routine.id}`} className="open">
-          {routine.title}
-        </Link>
-        {routine.note && <p className="note">{routine.note}</p>}
-        {routine.unread && <p className="note">{routine.unread}</p>}
-        <p className="says figures">{found?.says ?? 'Proving…'}</p>
-        <Worked of={worked} />
-        {routine.badges.length > 0 && <p className="badges">{routine.badges.join(' · ')}</p>}
-      </div>
-      <Group gap={4} className="item-tools">
-        <Button
-          variant="subtle"
-          color="gray"
-          size="compact-sm"
-          component={Link}
-          to={`/practice/${routine.id}?tab=rehearse`}
-          aria-label={`Rehearse ${routine.title}`}
-        >
-          Rehearse
-        </Button>
-        <Button variant="subtle" color="gray" size="compact-sm" component={Link} to={`/book?write=${routine.id}`} aria-label={`Write down ${routine.title}`}>
-          Write down
-        </Button>
-        <Button variant="subtle" color="gray" size="compact-sm" component={Link} to={`/show/${routine.id}`} aria-label={`Show ${routine.title}`}>
-          Show
-        </Button>
-        <Button
-          variant="subtle"
-          color="gray"
-          size="compact-sm"
-          leftSection={<IconTrash size={15} />}
-          onClick={() => onRemove(routine)}
-          aria-label={`Remove ${routine.title}`}
-        >
-          Remove
-        </Button>
-      </Group>
-    </li>
-  );
-});
-
-/** When it was last shown and rehearsed, and what of it is due. */
-function Worked({ of }: { of: Practised | undefined }) {
-  if (!of) return null;
-  const said = [
-    of.last_shown && `shown ${ago(of.last_shown)}`,
-    of.last_rehearsed && `rehearsed ${ago(of.last_rehearsed)}`,
-    of.due > 0 && `${of.due} to drill today`,
-  ].filter(Boolean);
-  return said.length ? <p className="worked">{said.join(' · ')}</p> : null;
 }

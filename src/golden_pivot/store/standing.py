@@ -1,0 +1,67 @@
+"""How routines stand on the shelf: pinned to its top, put away, under tags. Their texts know nothing of it."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Iterable
+from dataclasses import asdict, dataclass, replace
+from typing import Any
+
+from .database import Database
+
+MOST_TAGS, LONGEST_TAG = 20, 40
+
+
+@dataclass(frozen=True)
+class Standing:
+    pinned: bool = False
+    put_away: bool = False
+    tags: tuple[str, ...] = ()
+    """in the order in which they were given, none twice"""
+
+    def with_those_of(self, other: Standing) -> Standing:
+        """As it stands here, with the tags it has there too."""
+        return replace(self, tags=as_tags((*self.tags, *other.tags)))
+
+
+STANDS_AS_IT_CAME = Standing()
+
+
+def as_tags(words: Iterable[str]) -> tuple[str, ...]:
+    """As they are kept: without spare blanks, none empty, none twice whatever its capitals, and not too many."""
+    found: dict[str, str] = {}
+    for one in words:
+        tag = " ".join(one.split())[:LONGEST_TAG].strip()
+        if tag:
+            found.setdefault(tag.casefold(), tag)
+    return tuple(found.values())[:MOST_TAGS]
+
+
+def standing_of(told: Any) -> Standing:
+    """As an archive or a file tells it. Raises ValueError for what is none."""
+    tags = told["tags"]
+    if not isinstance(tags, list) or not all(isinstance(tag, str) for tag in tags):
+        raise ValueError("tags are words")
+    return Standing(bool(told["pinned"]), bool(told["put_away"]), as_tags(tags))
+
+
+class Standings:
+    def __init__(self, database: Database) -> None:
+        self._db = database
+
+    def all(self) -> dict[int, Standing]:
+        """By the number of the routine; whatever is not among them stands as it came."""
+        rows = self._db.rows("SELECT routine_id, pinned, put_away, tags FROM standing")
+        return {row["routine_id"]: standing_of({**row, "tags": json.loads(row["tags"])}) for row in rows}
+
+    def of(self, routine_id: int) -> Standing:
+        return self.all().get(routine_id, STANDS_AS_IT_CAME)
+
+    def put(self, routine_id: int, standing: Standing) -> None:
+        """In place of how it stood. The routine is on the shelf."""
+        told = asdict(replace(standing, tags=as_tags(standing.tags)))
+        with self._db.transaction() as c:
+            c.execute(
+                "INSERT OR REPLACE INTO standing (routine_id, pinned, put_away, tags) VALUES (?, ?, ?, ?)",
+                (routine_id, told["pinned"], told["put_away"], json.dumps(told["tags"])),
+            )
