@@ -7,7 +7,7 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.hands import headline, open_routine, readable, sheet, verdict_is
+from tests.browser.hands import headline, open_routine, sheet, verdict_is
 
 pytestmark = pytest.mark.browser
 
@@ -169,12 +169,3 @@ def test_a_long_search_shows_progress_and_can_be_stopped(page: Page) -> None:
     page.get_by_label("of at most").fill("3")
     answered(page)
     expect(page.get_by_text("No chain of at most 3 of these mixes does it")).to_be_visible()
-
-
-@pytest.mark.parametrize("scheme", ["light", "dark"])
-def test_every_desk_is_readable_by_all(page: Page, scheme: str) -> None:
-    page.emulate_media(color_scheme=scheme)  # type: ignore[arg-type]
-    open_desk(page, "spell")
-    for name in TITLES:
-        open_desk(page, name)
-        readable(page)

@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.hands import open_routine, readable, saved, select_line, sheet, verdict_is
+from tests.browser.hands import open_routine, saved, select_line, sheet, verdict_is
 
 pytestmark = pytest.mark.browser
 
@@ -108,18 +108,6 @@ def test_two_versions_are_compared_and_one_is_brought_back(page: Page) -> None:
     page.get_by_role("button", name="Bring up to 39 back").click()
     verdict_is(page, "proved")
     expect(sheet(page)).to_contain_text("from 30 to 39")
-
-
-@pytest.mark.parametrize("scheme", ["light", "dark"])
-def test_every_sheet_is_readable_by_all(page: Page, scheme: str) -> None:
-    page.emulate_media(color_scheme=scheme)  # type: ignore[arg-type]
-    page.get_by_role("link", name="Show The Purser’s Count").click()
-    page.locator(".paper").wait_for()
-    for tab, seen in (("Cue sheet", "Here is the corridor."), ("Set-up", "LODGER in 18th"), ("Reset", "another back"),
-                      ("What it costs", "You look away"), ("Versions", "No version has been kept yet")):  # fmt: skip
-        page.get_by_role("tab", name=tab).click()
-        expect(page.get_by_role("tabpanel")).to_contain_text(seen, timeout=60_000)
-        readable(page)
 
 
 def test_whoever_comes_back_from_show_stands_at_the_same_line(page: Page) -> None:

@@ -129,7 +129,7 @@ async def best_order(uid: str, asked: JobNameIn, programmes: ProgrammesIn, shelf
 @router.get("/{uid}/programme.{form}")
 async def programme_file(
     uid: str, form: Literal["pdf", "ics"], programmes: ProgrammesIn, shelf: ShelfIn, jobs: JobsIn,
-    size: Annotated[Literal["page", "pocket"], Query(description="A4, or A6 for the pocket")] = "page",
+    size: Annotated[Literal["page", "letter", "pocket"], Query(description="A4, Letter, or A6 for the pocket")] = "page",
 ) -> Response:  # fmt: skip
     """Everything in one file: running order, packing list, set-ups, cue sheets; or its date for a calendar."""
     occasion = programmes.programme(uid).occasion

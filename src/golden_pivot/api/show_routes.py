@@ -86,7 +86,7 @@ async def sheet(asked: SheetIn, jobs: JobsIn, shelf: ShelfIn) -> Document:
 @router.get("/routines/{routine_id}/sheets/{kind}.{form}")
 async def sheet_file(
     routine_id: int, kind: Kind, form: Literal["md", "pdf"], jobs: JobsIn, shelf: ShelfIn,
-    size: Annotated[Literal["page", "pocket"], Query(description="A4, or A6 for the pocket")] = "page",
+    size: Annotated[Literal["page", "letter", "pocket"], Query(description="A4, Letter, or A6 for the pocket")] = "page",
 ) -> Response:  # fmt: skip
     """A sheet of what the shelf has, as a file."""
     request = {

@@ -25,7 +25,7 @@ app = typer.Typer()
 def write_sheet(
     routine: Named, kind: Annotated[str, typer.Option(help="cues, setup or reset.")] = "cues", data: DataFile = None,
     out: Annotated[Path | None, typer.Option(help="A .pdf or .md file; else Markdown is printed.")] = None,
-    size: Annotated[str, typer.Option(help="page (A4) or pocket (A6).")] = "page", seconds: Seconds = 60.0,
+    size: Annotated[str, typer.Option(help="page (A4), letter or pocket (A6).")] = "page", seconds: Seconds = 60.0,
 ) -> None:  # fmt: skip
     """The set-up, cue or reset sheet of a routine."""
     _write_sheet(text_of(routine, data), kind, out, size, seconds)

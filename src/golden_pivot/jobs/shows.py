@@ -28,7 +28,7 @@ def sheet(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
 
 
 def sheet_file(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
-    """{text, kind, format, size?, paces?} → {file} in base 64; the format is md or pdf, the size page or pocket."""
+    """{text, kind, format, size?, paces?} → {file} in base 64; the format is md or pdf, the size page, letter or pocket."""
     # What writes PDFs is large, and seldom asked for.
     from ..sheets.pdf import pdf_of
 

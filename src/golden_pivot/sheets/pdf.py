@@ -17,7 +17,7 @@ from .document import Beat, Cards, Document, Grid, Heading, Items, Paragraph
 FONTS = Path(__file__).parent / "fonts"
 MORE_FONTS = sorted((FONTS / "more").glob("*.ttf"))
 """for scripts that the first has not; each is read only when something is written in such a script"""
-FORMATS = {"page": ((210, 297), 15, 12.0), "pocket": ((105, 148), 7, 8.5)}
+FORMATS = {"page": ((210, 297), 15, 12.0), "letter": ((215.9, 279.4), 15, 12.0), "pocket": ((105, 148), 7, 8.5)}
 """name → (width and height in mm, margin in mm, size of the type in points)"""
 
 SUIT_MARKS = {"clubs": "♣", "diamonds": "♦", "hearts": "♥", "spades": "♠"}
@@ -110,7 +110,7 @@ def fonts_for(text: str) -> list[Path]:
 
 
 def pdf_of(document: Document, size: str = "page", *more: Document) -> bytes:
-    """The whole file, each document from a page of its own. `size` is page (A4) or pocket (A6)."""
+    """The whole file, each document from a page of its own. `size` is page (A4), letter (8½ by 11 inches) or pocket (A6)."""
     pages = _Pages((document, *more), size)
     for one in (document, *more):
         pages.sheet = one

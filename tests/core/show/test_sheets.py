@@ -130,6 +130,14 @@ def test_any_script_and_long_patter_stay_on_the_page() -> None:
     assert short_name("queen of hearts, face up") == "Q♥, face up"
 
 
+@pytest.mark.parametrize(
+    ("size", "box"), [("page", b"595.28 841.89"), ("letter", b"612.00 792.00"), ("pocket", b"297.64 419.53")]
+)
+def test_a_sheet_has_the_size_of_its_paper(size: str, box: bytes) -> None:
+    """In points, of ISO 216 (A4, A6) and ANSI (Letter)."""
+    assert b"/MediaBox [0 0 " + box in pdf_of(SHEETS["cues"](shown(demo.demo_text("harbour_light"), Budget())), size)
+
+
 def test_every_letter_has_a_font_and_most_sheets_take_one() -> None:
     fonts = [TTFont(path, lazy=True).getBestCmap() for path in [*MORE_FONTS, FONTS / "DejaVuSans.ttf"]]
     assert all(any(ord(letter) in font for font in fonts) for letter in SCRIPTS)

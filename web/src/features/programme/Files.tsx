@@ -10,8 +10,8 @@ export function Files({ programme, occasion }: { programme: Programme; occasion:
   const client = useQueryClient();
   const go = useNavigate();
   const fetched = useMutation({
-    mutationFn: async () => {
-      const reply = await fetch(`/api/programmes/${programme.uid}/programme.pdf`);
+    mutationFn: async (size: 'page' | 'letter') => {
+      const reply = await fetch(`/api/programmes/${programme.uid}/programme.pdf?size=${size}`);
       if (!reply.ok) throw new ApiError(reply.status, (await reply.json()) as object);
       const link = document.createElement('a');
       link.href = URL.createObjectURL(await reply.blob());
@@ -34,8 +34,11 @@ export function Files({ programme, occasion }: { programme: Programme; occasion:
     <section aria-label="To take along">
       <h2>To take along</h2>
       <Group gap={6}>
-        <Button size="compact-sm" disabled={none} loading={fetched.isPending} onClick={() => fetched.mutate()}>
+        <Button size="compact-sm" disabled={none} loading={fetched.isPending} onClick={() => fetched.mutate('page')}>
           Everything as PDF
+        </Button>
+        <Button size="compact-sm" variant="default" disabled={none} loading={fetched.isPending} onClick={() => fetched.mutate('letter')}>
+          on Letter
         </Button>
         <Button
           size="compact-sm"

@@ -47,6 +47,9 @@ export default function ShowPage() {
             <Button size="compact-sm" component="a" href={`/api/routines/${id}/sheets/${tab}.pdf`} download leftSection={<IconFileTypePdf size={15} />}>
               PDF
             </Button>
+            <Button size="compact-sm" variant="default" component="a" href={`/api/routines/${id}/sheets/${tab}.pdf?size=letter`} download>
+              Letter PDF
+            </Button>
             <Button size="compact-sm" variant="default" component="a" href={`/api/routines/${id}/sheets/${tab}.pdf?size=pocket`} download>
               Pocket PDF
             </Button>
