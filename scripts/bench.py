@@ -196,9 +196,11 @@ def main() -> None:
     print_sizes()
     if os.environ.get("BENCH_BROWSER"):
         from scripts.bench_before import print_beside
+        from scripts.bench_shelf import print_shelf
         from scripts.keystrokes import print_times
 
         print_times()
+        print_shelf()
         print_beside(os.environ.get("BEFORE"))
 
 

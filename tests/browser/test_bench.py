@@ -303,9 +303,9 @@ def test_a_long_shelf_comes_bit_by_bit_in_the_order_one_likes(page: Page) -> Non
     page.get_by_label("Order of the shelf").select_option("last changed first")
     expect(rows.first).to_contain_text("Number 59")
     expect(rows.first).to_contain_text("Still being written")
-    more = page.get_by_role("button", name="More: 20 of 60")
-    more.scroll_into_view_if_needed()
-    expect(rows).to_have_count(60)
+    for left in (40, 20):
+        page.get_by_role("button", name=f"More: {left} of 60").scroll_into_view_if_needed()
+        expect(rows).to_have_count(80 - left)
     page.get_by_label("Search the shelf").fill("title: number 07")
     expect(rows).to_have_count(1)
 

@@ -17,7 +17,7 @@ import { GROUPINGS, ORDERS, firstOf, inOrder, isWanted, partsOf, searched, type 
 import './shelf.css';
 
 /** rows drawn at once; more come as one scrolls to them */
-const AT_ONCE = 40;
+const AT_ONCE = 20;
 
 /** The shelf: every routine with its verdict. */
 export function ShelfPage() {
