@@ -8,6 +8,27 @@ from golden_pivot.core.reading import read_line
 
 # fmt: off
 ROWS = {
+    "Pack: 52 cards, any order\nRemember the bottom card of deck: KEY\nSpectator remembers the top card of deck: their card": [
+        ("Their card is right after the key card", "Ends with: their card is directly below KEY"),
+        ("The card next to the key is their card", "Ends with: their card is next to KEY"),
+        ("Her card is ten cards after the key",
+         "Cut deck to bring KEY to the top / Ends with: the 11th card of deck is their card"),
+        ("Find the key card", "# Find the key card"),
+    ],
+    "Pack: 52 cards, any order\nSpectator names a number n from 10 to 19\nDeal n cards from deck to table": [
+        ("Add the two digits together", "Reckon digit sum of n: k"),
+        ("She adds its digits", "Spectator reckons digit sum of n: k"),
+        ("They deal that many cards back on the deck", "Spectator deals n cards from table to deck"),
+        ("Deal that many back", "Deal n cards from table to deck"),
+        ("Add the digits and deal that many back onto the pack",
+         "Reckon digit sum of n: k / Deal k cards from table to deck"),
+        ("They keep the number in mind", "# They keep the number in mind"),
+    ],
+    "Pack: 52 cards, any order\nSpectator cuts off k cards of deck, k from 16 to 25, to hand": [
+        ("She counts it", "Spectator secretly reckons size of hand: n"),
+        ("She counts her cards", "Spectator secretly reckons size of hand: n"),
+        ("He counts his packet aloud", "Spectator reckons size of hand: n"),
+    ],
     "Pack: 52 cards, any order": [
         ("Arrange the pack so that red and black alternate",
          "Arrange the pack red, black in turn"),

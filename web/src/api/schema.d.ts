@@ -8065,8 +8065,8 @@ export interface operations {
     sheet_file_api_routines__routine_id__sheets__kind___form__get: {
         parameters: {
             query?: {
-                /** @description A4, or A6 for the pocket */
-                size?: "page" | "pocket";
+                /** @description A4, Letter, or A6 for the pocket */
+                size?: "page" | "letter" | "pocket";
             };
             header?: {
                 /** @description which window asks */
@@ -9599,8 +9599,8 @@ export interface operations {
     programme_file_api_programmes__uid__programme__form__get: {
         parameters: {
             query?: {
-                /** @description A4, or A6 for the pocket */
-                size?: "page" | "pocket";
+                /** @description A4, Letter, or A6 for the pocket */
+                size?: "page" | "letter" | "pocket";
             };
             header?: {
                 /** @description which window asks */

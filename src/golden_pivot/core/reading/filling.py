@@ -273,6 +273,10 @@ def _meant(kind: StepKind, slot: str, values: Filled, who: str, s: Situation) ->
             return s.number
         case "moved":
             return s.moved_to
+        case "size of moved":
+            return f"size of {s.moved_to}" if s.moved_to else None
+        case "digit sum of number":
+            return s.number and f"digit sum of {s.number}"
         case "told":
             return f"pile {s.told_pile}" if s.told_pile else None
         case "last2":

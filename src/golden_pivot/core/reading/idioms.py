@@ -67,6 +67,7 @@ def told(found: Idiom, words: str, s: Situation) -> Iterator[list[tuple[str, ...
     def filled(line: str) -> str:
         line = re.sub(r"⟦([pncsw]\d?)⟧", lambda m: values[m[1]], line)
         line = line.replace("⟦n-1⟧", str(int(values["n"]) - 1) if values.get("n", "").isdigit() else "n - 1")
+        line = line.replace("⟦n+1⟧", str(int(values["n"]) + 1) if values.get("n", "").isdigit() else "n + 1")
         line = line.replace("⟦half⟧", str(s.sizes.get("deck", 52) // 2)).replace(
             "⟦pack⟧", str(s.sizes.get("deck", 52) or 52)
         )
@@ -137,6 +138,8 @@ IDIOMS: Sequence[Idiom] = (
     idiom(r"look at ⟦s⟧ ,? ?(?:and )?bury it(?: in (?:middle|deck|middle of deck))?", "Take ⟦s⟧ to hand: their card / Insert hand into deck"),
     idiom(r"(?:shuffle|mix) ⟦p⟧ into (?:deck|rest)", "Put ⟦p⟧ on deck / Shuffle deck"),
     idiom(r"deal down to (?P<n>\d+)(?:st|nd|rd|th) card and (?:have it remember|remember it|they remember it|look at it|they look at it)", "Deal ⟦n⟧ cards from deck / Spectator remembers the last card dealt: their card", "Deal ⟦n-1⟧ cards from deck / Spectator remembers the next card: their card"),
+    idiom(r"⟦c⟧ (?:be|is|lie|lies) ⟦n⟧ cards? (?:after|below|under|beneath|behind|past|further than) ⟦c1⟧", "Cut deck to bring ⟦c1⟧ to the top / Ends with: the card at position ⟦n+1⟧ of deck is ⟦c⟧"),
+    idiom(r"⟦c⟧ (?:be|is|lie|lies) (?P<n>\d+)(?:st|nd|rd|th) (?:card )?(?:after|below|under|beneath|behind|past) ⟦c1⟧", "Cut deck to bring ⟦c1⟧ to the top / Ends with: the card at position ⟦n+1⟧ of deck is ⟦c⟧"),
     # What no sentence says
     idiom(r"(?:arrange|set|stack|put|order) (?:whole |full )?deck (?:so that they are |in )?(?:red , black , red.*|red and black alternately|alternately red and black|alternating colours)|(?:whole )?deck alternat\w+ (?:red and black|in colour)", "Arrange the pack red, black in turn"),
     idiom(r".*any (?!4\b)\w+ of a kind.*", CANNOT + ": cards of the set-up that go together but whose value is left open: name the cards"),

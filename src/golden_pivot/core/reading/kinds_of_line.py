@@ -13,7 +13,8 @@ _TRADE = frozenset("pack cards pile rest her him them she he top bottom half oth
 """words that are never the name of a new heap unasked"""
 _REMARK = re.compile(
     r"^(?:(?:fan|spread|ribbon) (?:out )?(?:the )?(?:pack|deck|cards)|square (?:up )?(?:the )?(?:cards|pack|deck|packet|it|them|everything)|thank |applaud|pause|smile|wait|take your time|bow|shrug|"
-    r"(?:(?:let |have )?(?:them|her|him|they|she|he) )?(?:show|shows) it (?:to|round) (?:the )?(?:others|friends|rest|audience)|spread the tabled|"
+    r"(?:(?:let |have )?(?:them|her|him|they|she|he) )?(?:show|shows) it (?:to|round) (?:the )?(?:others|friends|rest|audience)|spread the tabled|(?:find|look for|spot|locate) (?:the|your|my) key(?: card)?$|"
+    r"(?:(?:they|she|he|(?:the )?spectator|you) )?(?:(?:remembers?|keeps? in mind|bears? in mind) (?:the|that|this|their|her|his) number|(?:keeps?|bears?) (?:the|that|this|it|their|her|his)(?: number)? in mind)|"
     r"nobody (?:may|must|should)|make sure nobody|roll up|look (?:away|puzzled|surprised|her in|him in|them in)|turn (?:your back|away|round)|build up|"
     r"give (?:the )?(?:pack|deck|cards) out for|have the (?:pack|deck|cards) examined|let them examine|(?:tell|make up) (?:a|some|the) (?:story|tale|joke)|talk (?:a little |a bit )?(?:about|of)|blow on|snap|tap the|wave|ask .* how (?:she|he|they) feel)",
     re.I,

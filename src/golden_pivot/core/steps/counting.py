@@ -79,6 +79,8 @@ def deals(b: Builder, count: Reader) -> None:
         "(count|count off|count out) {count} [cards] [off] [top] [,] {down} => score=0.5",
         "{count} cards => needs=target; score=-1",
         "count off {count} cards to table [1 by 1] => score=-2",
+        "DEAL {count} [cards] back (on|onto|ontop|to) {to} => from=moved; score=1.5",
+        "DEAL {count} [cards] back [ontop] => from=moved; to=deck; score=1.5",
         "DEAL off {count} cards",
         "DEAL {count} of them",
         "put down {count} cards => needs=singly; to=table",

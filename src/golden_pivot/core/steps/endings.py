@@ -266,8 +266,12 @@ def never_odd(b: Builder) -> None:
     wordings=(
         "{card} (be|is|lie|lies) [right|directly|immediately] (above|ontop|ontop of|ontop of) {other} => side=directly above; score=2",
         "{card} (be|is|lie|lies) [right|directly|immediately] (below|under|beneath) {other} => side=directly below; score=2",
+        "{card} (be|is|lie|lies) [card] (right|directly|immediately) (after|behind|following) {other} => side=directly below; score=2",
+        "card (right|directly|immediately) (after|behind|under|below|beneath|following) {other} (be|is) {card} => side=directly below; score=2",
+        "card (right|directly|immediately) (before|above|over) {other} (be|is) {card} => side=directly above; score=2",
+        "card (next to|beside) {other} (be|is) {card} => side=next to; score=2",
         "2 cards lie (next to 1 another|side by side|together|next to one another) => card=last2; side=next to; score=2",
-        "{card} (be|is|lie) next to {other} => side=next to; score=2",
+        "{card} (be|is|lie|lies) (next to|beside) {other} => side=next to; score=2",
     ),
 )
 def ends_beside(b: Builder) -> None:

@@ -19,6 +19,10 @@ if TYPE_CHECKING:
     says="Work out {number}{secretly}.",
     wordings=(
         "(work out|reckon|calculate|figure out|add up) {number} [in your head|in their head] => score=1",
+        "add [up] {number} (together|up) [in their head] => score=0.5",
+        "add [up|together] [2|both|its|their] (digits|figures) [of (it|number|their number|that number)] => number=digit sum of number; score=1",
+        "(count|count up|count through) (it|cards|them|packet|pile|cards of packet|their cards|their packet|their hand|cards in hand|how many cards they have|how many they have) [in their head] => number=size of moved; secretly=yes; who=spectator; score=0.5",
+        "(count|count up|count through) (it|cards|them|packet|pile|cards of packet|their cards|their packet|their hand|cards in hand) (aloud|out loud|loudly) => number=size of moved; who=spectator; score=2",
         "(tell|say|announce|give) (result|total|sum) of {number} => who=spectator; score=1",
     ),
 )
