@@ -14,6 +14,7 @@ ROWS = {
         ("Her card is ten cards after the key",
          "Cut deck to bring KEY to the top / Ends with: the 11th card of deck is their card"),
         ("Find the key card", "# Find the key card"),
+        ("Cut the pack so the key is on top", "Cut deck to bring KEY to the top"),
     ],
     "Pack: 52 cards, any order\nSpectator names a number n from 10 to 19\nDeal n cards from deck to table": [
         ("Add the two digits together", "Reckon digit sum of n: k"),
@@ -30,6 +31,14 @@ ROWS = {
         ("He counts his packet aloud", "Spectator reckons size of hand: n"),
     ],
     "Pack: 52 cards, any order": [
+        ("Remember the bottom card: KEY", "Remember the bottom card of deck: KEY"),
+        ("Note the bottom card and call it MARK", "Remember the bottom card of deck: MARK"),
+        ("The second spectator shuffles the pack", "Spectator 2 shuffles deck"),
+        ("Spectator 3 cuts off about half and shuffles it",
+         "Spectator 3 secretly cuts off n cards of deck, n from 20 to 32, to hand / Spectator 3 shuffles hand"),
+        ("The deck is cut and the cut is completed", "Cut deck and complete the cut"),
+        ("The cards are cut and the cut completed as often as they like",
+         "As often as the spectator likes: /   Spectator cuts deck and completes the cut"),
         ("Arrange the pack so that red and black alternate",
          "Arrange the pack red, black in turn"),
         ("Get any four of a kind to the top",

@@ -1,7 +1,8 @@
 """Reading what performers write as sentences of the language, and showing what was understood."""
 
+from .answer import Answer, Reading
 from .pages import Page, Sentence, read_page
-from .reader import Answer, Reading, read_line
+from .reader import read_line
 from .sheets import ReadLine, ReadSheet, in_everyday_words, read_sheet
 from .wordings import words_for
 

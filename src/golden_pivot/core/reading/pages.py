@@ -10,9 +10,10 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
 from .amounts import range_said
+from .answer import Answer, Reading
 from .lexicon import LEMMAS
 from .normal import normal
-from .reader import Answer, Reading, read_line
+from .reader import read_line
 from .situation import situation_of
 
 PACK = "Pack: 52 cards, any order"

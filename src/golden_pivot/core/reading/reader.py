@@ -8,20 +8,19 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterator
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from functools import lru_cache
 
-from ..building import PROOF, compile_what_can_be
-from ..language.parser import lines_of, read_routine, sentence
-from ..language.printer import line_text
-from ..language.routine import STEP, UNREAD, Line
+from ..language.parser import sentence
 from ..language.templates import SPECTATOR
 from . import kinds_of_line, lists
 from .amounts import number_said
+from .answer import NOTHING, Answer, Reading, checked
 from .clauses import Clause, clauses_of
 from .filling import Candidate, candidates
 from .idioms import CANNOT, IDIOMS, told
 from .lexicon import LEMMAS, TIMES
+from .names_and_people import by_that_person, under_its_name
 from .normal import normal, respelled
 from .nouns import place_named
 from .situation import Situation, situation_of
@@ -29,34 +28,6 @@ from .situation import Situation, situation_of
 MOST_READINGS = 4
 MOST_SAID = 600
 """letters of a sentence; more is no sentence of notes"""
-_NOT_YET = ("No card is followed.", "There is no pack.")
-"""what a routine that is being written may still lack"""
-
-
-@dataclass(frozen=True)
-class Reading:
-    lines: tuple[str, ...]
-    """sentences of the language; those of a block keep their margin"""
-    taken: tuple[str, ...] = ()
-    """what was taken for granted, in words of the language"""
-    does: str = ""
-    """what it does to the order of the cards, where readings differ in that"""
-
-
-@dataclass(frozen=True)
-class Answer:
-    readings: tuple[Reading, ...] = ()
-    asks: bool = False
-    """which of the readings is meant is a question"""
-    cannot: str = ""
-    """what is missing in the language, where no sentence says it"""
-
-    @property
-    def is_sure(self) -> bool:
-        return bool(self.readings) and not self.asks
-
-
-NOTHING = Answer()
 _TABLED = re.compile(r" ,? ?(?:and )?table (?:them|it|these|those)(?: for a (?:second|moment|while|2nd))?\b")
 _ASIDE = re.compile(r" ,? ?and (?:put|lay|set|place|leave|keep) (?:(?:it|them|these|those) )?(?=aside\b)")
 _POCKETED = re.compile(r" ,? ?and pocket (?:it|them)\b")
@@ -100,6 +71,10 @@ def _read(before: str, text: str, margin: str) -> Answer:
     strict = _strictly(before, text, s)
     if strict and not kinds_of_line.may_mislead(text, s):
         return Answer((Reading(strict),))
+    if (
+        named := under_its_name(before, text, margin, _read) or by_that_person(before, text, margin, _read)
+    ) is not None:
+        return named
     text = kinds_of_line.bared(text)
     if not kinds_of_line.may_mislead(text, s) and (
         meant := _strictly(before, respelled(text.replace("ontop", "on top"), s.names), s)
@@ -335,31 +310,3 @@ def _more(clause: Clause, s: Situation) -> str | None:
     if many is None or s.dealt_from is None or s.dealt_to is None:
         return None
     return kinds_of_line.by(f"Deal {many} cards from {s.dealt_from} to {s.dealt_to}", clause.who)
-
-
-@lru_cache(4096)
-def checked(before: str, lines: tuple[str, ...], margin: str) -> tuple[str, ...] | None:
-    """The lines as the language writes them, where they can stand there; None where they cannot."""
-    rows = [margin + line for line in lines]
-    tail = []
-    if rows[-1].rstrip().endswith(":"):
-        pad = " " * (len(rows[-1]) - len(rows[-1].lstrip()) + 2)
-        out = re.match(r"\s*Until (.+) runs out:", rows[-1])
-        tail = [pad + (f"Deal 1 card from {out[1]} to bodyheap" if out else "Turn deck over")]
-    above = lines_of(before) if before else []
-    routine = read_routine("\n".join([*above, *rows, *tail]) + "\n")
-    first = len(above) + 1
-    mine = [line for line in routine.walk() if first <= line.number < first + len(rows)]
-    if any(line.is_ == UNREAD for line in mine) or any(fault.line >= first for fault in routine.faults):
-        return None
-    if not routine.faults:
-        faults = compile_what_can_be(routine, PROOF)[1]
-        if any(fault.line >= first and fault.message not in _NOT_YET and not fault.is_limit for fault in faults):
-            return None
-    return tuple(
-        line.text[: len(line.text) - len(line.text.lstrip())].removeprefix(margin) + _written(line) for line in mine
-    )
-
-
-def _written(line: Line) -> str:
-    return line_text(line).strip() if line.is_ == STEP else line.text.strip()

@@ -9,8 +9,9 @@ from rapidfuzz.distance import OSA
 
 from ..language.parser import lines_of, read_routine
 from ..language.routine import PATTER, STEP, UNREAD, Line, Routine
+from .answer import Answer, Reading
 from .kinds_of_line import claims_something, holds_handling, may_mislead
-from .reader import Answer, Reading, read_line
+from .reader import read_line
 from .situation import Situation, situation_of
 
 

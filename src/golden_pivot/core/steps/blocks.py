@@ -245,7 +245,7 @@ def cut(b: Builder) -> None:
     example="Cut deck to bring MARK to the top",
     facets=(Facet.SEEKS,),
     wordings=(
-        "cut [{place}] [so] [that] {card} (be|come|go|get|end up|finish|arrive) (to|at|on) (top|ontop) => end=top; place=deck; score=1",
+        "cut [{place}] [so] [that] {card} (be|come|go|get|end up|finish|arrive) [to|at|on] (top|ontop) => end=top; place=deck; score=1",
         "cut [{place}] [so] [that] {card} (be|come|go|get|end up|finish|arrive) (to|at|on) (bottom|face) => end=bottom; place=deck; score=1",
         "(bring|get|take) {card} to (top|ontop) (with|by) [a] [single] (cut|cut {place}) => end=top; place=deck; score=1",
         "(bring|get|take) {card} to (bottom|face) (with|by) [a] [single] (cut|cut {place}) => end=bottom; place=deck; score=1",
