@@ -8,6 +8,10 @@ from golden_pivot.core.reading import read_line
 
 # fmt: off
 ROWS = {
+    "Pack: 52 cards, any order\nSpectator remembers the top card of deck: their card\nTake the top card of deck to pocket": [
+        ("The card in the pocket is their card", "Ends with: the top card of pocket is their card"),
+        ("Ends with: the card in your pocket is her card", "Ends with: the top card of pocket is their card"),
+    ],
     "Pack: 52 cards, any order\nRemember the bottom card of deck: KEY\nSpectator remembers the top card of deck: their card": [
         ("Their card is right after the key card", "Ends with: their card is directly below KEY"),
         ("The card next to the key is their card", "Ends with: their card is next to KEY"),
@@ -147,6 +151,13 @@ ROWS = {
 
 
 @pytest.mark.parametrize("before", ROWS)
+def test_what_is_claimed_is_no_set_up_and_nothing_is_set_up_once_it_has_begun() -> None:
+    before = "Pack: 52 cards, any order\nPlace A on top\nDeal 3 cards from deck to table\nFrobnicate the cards"
+    assert not read_line(before, "Ends with: A is in the pocket of their jacket").readings
+    for said in ("A is in the pocket", "Put the queen of hearts tenth from the top before they come"):
+        assert not any(line.startswith("Place") for one in read_line(before, said).readings for line in one.lines)
+
+
 def test_the_wider_language_is_read_in_everyday_words(before: str) -> None:
     for said, meant in ROWS[before]:
         found = read_line(before, said)

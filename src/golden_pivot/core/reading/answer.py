@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from ..building import PROOF, compile_what_can_be
+from ..language.kinds import HANDLING, SETUP
 from ..language.parser import lines_of, read_routine
 from ..language.printer import line_text
 from ..language.routine import STEP, UNREAD, Line
@@ -56,6 +57,9 @@ def checked(before: str, lines: tuple[str, ...], margin: str) -> tuple[str, ...]
     mine = [line for line in routine.walk() if first <= line.number < first + len(rows)]
     if any(line.is_ == UNREAD for line in mine) or any(fault.line >= first for fault in routine.faults):
         return None
+    begun = any(line.kind and line.kind.phase == HANDLING for line in routine.walk() if line.number < first)
+    if begun and any(line.kind and line.kind.phase == SETUP for line in mine):
+        return None  # also where a line above is not understood, so that nothing can be compiled
     if not routine.faults:
         faults = compile_what_can_be(routine, PROOF)[1]
         if any(fault.line >= first and fault.message not in _NOT_YET and not fault.is_limit for fault in faults):

@@ -43,6 +43,8 @@ def spot_said(words: str, s: Situation) -> str | None:
         words,
     ):
         return "the last card dealt"
+    if (m := re.fullmatch(r"(?:card|1|one) (?:of|in|inside) (.+)", words)) and (where := place_named(m[1], s)):
+        return f"the top card of {where}" if s.sizes.get(where) == 1 else None
     if (m := re.fullmatch(r"(\w+?)(?: (?:card|1|one))?(?: (?:of|in|on|from) (.+))?", words)) and (end := _end(m[1])):
         where = place_named(m[2], s) if m[2] else default_heap(s)
         return f"the {end} card of {where}" if where else None

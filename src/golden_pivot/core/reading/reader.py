@@ -38,6 +38,9 @@ _TO_WHERE = re.compile(
 """*lift off ten and drop them on the table* is one thing"""
 
 
+_CLAIM = re.compile(r"(?:ends? with|the end|ending)\s*:\s*", re.I)
+
+
 def read_line(before: str, said: str) -> Answer:
     """`before`: the routine above the line, as it stands."""
     text = said.strip()
@@ -75,6 +78,10 @@ def _read(before: str, text: str, margin: str) -> Answer:
         named := under_its_name(before, text, margin, _read) or by_that_person(before, text, margin, _read)
     ) is not None:
         return named
+    if claim := _CLAIM.match(text):
+        found = _read(before, text[claim.end() :], margin)
+        claims = all(line.startswith("Ends with:") for one in found.readings for line in one.lines)
+        return found if found.readings and claims else NOTHING
     text = kinds_of_line.bared(text)
     if not kinds_of_line.may_mislead(text, s) and (
         meant := _strictly(before, respelled(text.replace("ontop", "on top"), s.names), s)

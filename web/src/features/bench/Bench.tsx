@@ -167,6 +167,7 @@ export function Bench({ routine }: { routine: Routine }) {
         progress={found.progress}
         trouble={found.trouble}
         onShow={worst}
+        onLine={onLine}
         onStop={found.stop}
         onLonger={found.longer}
       />

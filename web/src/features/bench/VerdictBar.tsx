@@ -80,6 +80,7 @@ interface VerdictBarProps {
   keepWords: boolean;
   onKeepWords: (keep: boolean) => void;
   onShow: () => void;
+  onLine: (line: number) => void;
   onStop: () => void;
   onLonger: () => void;
   children?: ReactNode;
@@ -97,6 +98,7 @@ export function VerdictBar({
   keepWords,
   onKeepWords,
   onShow,
+  onLine,
   onStop,
   onLonger,
   children,
@@ -117,6 +119,10 @@ export function VerdictBar({
       <div className="words" role="status">
         {verdict?.counterexample ? (
           <button type="button" className={`headline ${tone}`} onClick={onShow} title="Play it on the table">
+            {headline}
+          </button>
+        ) : fault && !trouble && !verdict ? (
+          <button type="button" className={`headline ${tone}`} onClick={() => onLine(fault.line)} title="Go to this line">
             {headline}
           </button>
         ) : (
