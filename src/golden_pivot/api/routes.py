@@ -34,6 +34,7 @@ from .rows import found_of, glimpse_kept, keep_glimpse, keep_proof, routine_out,
 
 router = APIRouter(prefix="/api", responses=m.ERRORS)
 _READ, _PAGE, _PLAY = TypeAdapter(ReadSheet), TypeAdapter(Page), TypeAdapter(PlayOnTable)
+_ROWS = TypeAdapter(list[m.RoutineOut])
 logger = logging.getLogger(__name__)
 
 
@@ -105,9 +106,10 @@ def _by_use() -> list[StepKind]:
 # The shelf
 
 
-@router.get("/routines")
-def list_routines(shelf: ShelfIn) -> list[m.RoutineOut]:
-    return rows_of(shelf)
+@router.get("/routines", response_model=list[m.RoutineOut])
+def list_routines(shelf: ShelfIn) -> Response:
+    # As they were made: there may be a thousand, and to check them again takes as long as to find them.
+    return Response(_ROWS.dump_json(rows_of(shelf)), media_type="application/json")
 
 
 @router.post("/routines", status_code=201)

@@ -18,7 +18,7 @@ GLANCE, PROOF, GLIMPSE = "glance", "proof", "glimpse"
 
 def routine_out(routine: Routine, shelf: Shelf) -> m.RoutineOut:
     """What is told of a routine. A text that cannot be read is told all the same: it must not hide the others."""
-    return _read_row(_row_of(routine, shelf, Standings(shelf.database).of(routine.id)))
+    return _read_row(_row_of(routine, shelf.uid, Standings(shelf.database).of(routine.id)))
 
 
 def _read_row(out: m.RoutineOut) -> m.RoutineOut:
@@ -31,7 +31,7 @@ def _read_row(out: m.RoutineOut) -> m.RoutineOut:
     return out
 
 
-def _row_of(routine: Routine, shelf: Shelf, stands: Standing) -> m.RoutineOut:
+def _row_of(routine: Routine, shelf: str, stands: Standing) -> m.RoutineOut:
     """What the shelf knows without reading it."""
     return m.RoutineOut(
         id=routine.id,
@@ -43,7 +43,7 @@ def _row_of(routine: Routine, shelf: Shelf, stands: Standing) -> m.RoutineOut:
         changed_at=routine.changed_at,
         badges=[],
         uid=routine.uid,
-        shelf=shelf.uid,
+        shelf=shelf,
         removed_at=routine.removed_at,
         pinned=stands.pinned,
         put_away=stands.put_away,
@@ -53,11 +53,12 @@ def _row_of(routine: Routine, shelf: Shelf, stands: Standing) -> m.RoutineOut:
 
 def rows_of(shelf: Shelf) -> list[m.RoutineOut]:
     """Every routine that is not removed, with its verdict where that is known."""
-    findings, standings, found = Findings(shelf.database), Standings(shelf.database).all(), []
+    findings, standings, uid = Findings(shelf.database), Standings(shelf.database).all(), shelf.uid
+    found = []
     glances, proofs = findings.of(GLANCE), findings.of(PROOF)
     fresh: dict[str, Any] = {}
     for routine in shelf.routines():
-        out = _row_of(routine, shelf, standings.get(routine.id, Standing()))
+        out = _row_of(routine, uid, standings.get(routine.id, Standing()))
         if glance := glances.get(routine.text):
             out.title, out.note, out.badges = glance["title"], glance["note"], glance["badges"]
         elif not _read_row(out).unread:
