@@ -8,6 +8,12 @@ from golden_pivot.core.reading import read_line
 
 # fmt: off
 ROWS = {
+    "Pack: 27 cards, any order\nSpectator thinks of a card in deck: their card\nDeal deck into 3 piles, face up\n"
+    "Spectator tells which pile holds their card: n\nGather the piles, pile n 2nd, the others in any order": [
+        (said, "Repeat 2 times: /   Deal deck into 3 piles, face up /   Spectator tells which pile holds their card: a /   "
+         "Gather the piles, pile a 2nd, the others in any order")
+        for said in ("Do this twice more", "Repeat all this two more times")
+    ],
     "Pack: 52 cards, any order\nSpectator remembers the top card of deck: their card\nTake the top card of deck to pocket": [
         ("The card in the pocket is their card", "Ends with: the top card of pocket is their card"),
         ("Ends with: the card in your pocket is her card", "Ends with: the top card of pocket is their card"),
@@ -35,6 +41,7 @@ ROWS = {
         ("He counts his packet aloud", "Spectator reckons size of hand: n"),
     ],
     "Pack: 52 cards, any order": [
+        ("Deal the cards face up into three piles", "Deal deck into 3 piles, face up"),
         ("Remember the bottom card: KEY", "Remember the bottom card of deck: KEY"),
         ("Note the bottom card and call it MARK", "Remember the bottom card of deck: MARK"),
         ("The second spectator shuffles the pack", "Spectator 2 shuffles deck"),

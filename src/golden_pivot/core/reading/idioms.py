@@ -133,6 +133,8 @@ IDIOMS: Sequence[Idiom] = (
     idiom(r"take it that all their choices (?:are|be) equally likely|(?:assume|suppose|say)(?: that)? (?:all|every) choices? (?:are|is) equally likely|all (?:their )?choices are equally likely", "Odds: every choice is equally likely"),
     idiom(r"(?:shuffle|mix) (?:cards|deck|pack)? ?about on table and square (?:them|it) up again|(?:smear|wash|spread|swirl) cards (?:about|around)(?: on table)?(?: and square (?:them|it) up(?: again)?)?", "Shuffle deck"),
     idiom(r"do (?:this|it|that|same) (?:twice|2 times)", "again", "again twice"),
+    idiom(r"(?:do|repeat)(?: all)?(?: (?:this|it|that|same))? (?:twice more|2 more times|2 times more|twice again)", "round 2"),
+    idiom(r"(?:do|repeat)(?: all)?(?: (?:this|it|that|same))? (?:thrice more|3 more times|3 times more)", "round 3"),
     idiom(r"and again|again|once more|repeat|(?:repeat|do) (?:that|this|it|same)(?: again)?|same again|do it again", "again"),
     idiom(r"take off exactly half|exactly half is cut off|cut off exactly half", "Cut off ⟦half⟧ cards of deck to table"),
     idiom(r"(?:make|build|lay|deal|form) (?:a )?(?P<n>\d+) by (?P<n1>\d+)(?: square| grid| block)?(?: ,)?(?: (?:deal )?row by row(?: from (?:the )?left)?)?", "deal-square"),

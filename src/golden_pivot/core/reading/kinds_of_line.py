@@ -4,10 +4,11 @@ from __future__ import annotations
 
 import re
 
+from ..language.facets import Facet
 from ..language.parser import read_routine, sentence
 from ..language.templates import PERFORMER, Who, sentence_of
 from .clauses import Clause
-from .situation import Situation
+from .situation import Situation, numbers_of
 
 _TRADE = frozenset("pack cards pile rest her him them she he top bottom half other others it these those".split())
 """words that are never the name of a new heap unasked"""
@@ -140,6 +141,23 @@ def left_over(text: str) -> str | None:
     )
 
 
+def _rounds(times: int, s: Situation) -> tuple[str, ...] | None:
+    """The lines above once more, from the last deal into piles on: what is told in them has a new name. Without one, the last line."""
+    first = max((i for i, line in enumerate(s.lines) if line.has(Facet.DEALS_PILES)), default=len(s.lines) - 1)
+    again = s.lines[first:]
+    if not again or any(line.body or line.text != line.text.lstrip() for line in again):
+        return None
+    said = "\n".join(f"  {line.text.strip()}" for line in again)
+    taken = set(s.names)
+    for name in sorted({name for line in again for name in numbers_of(line)}):
+        fresh = next((one for one in "abcdefghjkmnpqrstvwxyz" if one not in taken), None)
+        if fresh is None:
+            return None
+        taken.add(fresh)
+        said = re.sub(rf"(?<![\w’']){re.escape(name)}(?![\w’'])", fresh, said)
+    return f"Repeat {times} times:", *said.split("\n")
+
+
 def special(lines: tuple[str, ...], clause: Clause, s: Situation) -> tuple[str, ...] | None:
     """Readings that go by what stands above, not by words."""
     if lines[0] in ("again", "again twice"):
@@ -147,6 +165,8 @@ def special(lines: tuple[str, ...], clause: Clause, s: Situation) -> tuple[str, 
             return None
         sentence = s.last.text.strip()
         return (sentence,) if lines[0] == "again" else ("Repeat 2 times:", f"  {sentence}")
+    if lines[0].startswith("round "):
+        return _rounds(int(lines[0].removeprefix("round ")), s)
     if lines[0] == "deal-alternately":
         n = int(re.search(r"for (\d+)", clause.words)[1])  # type: ignore[index]
         return (

@@ -71,7 +71,8 @@ class Situation:
         return self.sizes.get(place, 0) > 0
 
 
-def _numbers_of(line: Line) -> list[str]:
+def numbers_of(line: Line) -> list[str]:
+    """Those that get their names in it."""
     found: list[str] = []
     for slot, kind, _, _ in line.spans:
         value = line.values[slot]
@@ -123,7 +124,7 @@ def situation_of(text: str) -> Situation:
     high: int | None = None
     for line in steps:
         values = line.values
-        new = _numbers_of(line)
+        new = numbers_of(line)
         numbers += [name for name in new if name not in numbers]
         if values.get("secretly") or values.get("verb") in ("thinks of", "notes"):
             secret |= set(new)

@@ -32,6 +32,8 @@ if TYPE_CHECKING:
         "{each} [cards] each (in|into|to) {piles} (piles|heaps|hands|packets|columns) => score=2",
         "[deal] {each} [cards] (in|into|to) each of {piles} (piles|heaps|hands|packets|columns) => score=2",
         "(build|lay out|form|set out) {piles} (piles|heaps|packets|columns|hands) [of {each}] [cards] [each] => score=1.5",
+        "DEAL {from} face up (in|into|to) {piles} (piles|heaps|packets) => way=face up; score=2",
+        "DEAL {from} face down (in|into|to) {piles} (piles|heaps|packets) => way=face down; score=2",
         "DEAL {from} 1 by 1 into {piles} (pile|piles|heap|heaps|hands|columns) => score=2",
         "DEAL {from} (round|out) [in|into] {piles} (pile|piles|heap|heaps|hands|columns) [, 1 card at a time] => score=2",
         "DEAL {piles} (rows|piles|heaps|columns) of {each} => score=2",
