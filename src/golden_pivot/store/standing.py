@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import sqlite3
 from collections.abc import Iterable
 from dataclasses import asdict, dataclass, replace
 from typing import Any
@@ -45,23 +46,30 @@ def standing_of(told: Any) -> Standing:
     return Standing(bool(told["pinned"]), bool(told["put_away"]), as_tags(tags))
 
 
+_COLUMNS = "routine_id, pinned, put_away, tags"
+
+
+def _kept(row: sqlite3.Row) -> Standing:
+    return standing_of({**row, "tags": json.loads(row["tags"])})
+
+
 class Standings:
     def __init__(self, database: Database) -> None:
         self._db = database
 
     def all(self) -> dict[int, Standing]:
         """By the number of the routine; whatever is not among them stands as it came."""
-        rows = self._db.rows("SELECT routine_id, pinned, put_away, tags FROM standing")
-        return {row["routine_id"]: standing_of({**row, "tags": json.loads(row["tags"])}) for row in rows}
+        return {row["routine_id"]: _kept(row) for row in self._db.rows(f"SELECT {_COLUMNS} FROM standing")}
 
     def of(self, routine_id: int) -> Standing:
-        return self.all().get(routine_id, STANDS_AS_IT_CAME)
+        row = self._db.row(f"SELECT {_COLUMNS} FROM standing WHERE routine_id = ?", routine_id)
+        return _kept(row) if row else STANDS_AS_IT_CAME
 
     def put(self, routine_id: int, standing: Standing) -> None:
         """In place of how it stood. The routine is on the shelf."""
         told = asdict(replace(standing, tags=as_tags(standing.tags)))
         with self._db.transaction() as c:
             c.execute(
-                "INSERT OR REPLACE INTO standing (routine_id, pinned, put_away, tags) VALUES (?, ?, ?, ?)",
+                f"INSERT OR REPLACE INTO standing ({_COLUMNS}) VALUES (?, ?, ?, ?)",
                 (routine_id, told["pinned"], told["put_away"], json.dumps(told["tags"])),
             )
