@@ -8,6 +8,12 @@ from golden_pivot.core.reading import read_line
 
 # fmt: off
 ROWS = {
+    "Pack: 52 cards, any order\nDeal 9 cards from deck face up to row, from left to right": [
+        ("She points to any one of them",
+         "Spectator names a number k from 1 to 9 / Spectator remembers the kth card of row: their card"),
+        ("The second spectator touches a card in the row",
+         "Spectator 2 names a number k from 1 to 9 / Spectator 2 remembers the kth card of row: their card"),
+    ],
     "Pack: 27 cards, any order\nSpectator thinks of a card in deck: their card\nDeal deck into 3 piles, face up\n"
     "Spectator tells which pile holds their card: n\nGather the piles, pile n 2nd, the others in any order": [
         (said, "Repeat 2 times: /   Deal deck into 3 piles, face up /   Spectator tells which pile holds their card: a /   "

@@ -114,6 +114,7 @@ IDIOMS: Sequence[Idiom] = (
     idiom(r"(?:hand|give|take|pass) (?:them |her )?card at (?:that|their) number", "Spectator takes the ⟦number⟧th card of deck to hand: their card", "Spectator takes the card at position ⟦number⟧ + 1 of deck to hand: their card", where=_counted),
     idiom(r"(?:look at|remember|note|see|peek at|look) (?:card )?(?:at )?(?:card )?they cut (?:to|at)(?: and remember it)?", "Spectator remembers the bottom card of hand: their card", "Spectator remembers the top card of deck: their card", where=lambda s: s.has("hand")),
     idiom(r"(?:gather|collect|pick|sweep|scoop)(?: up)? ⟦p⟧", "Put ⟦p⟧ on deck", "Put ⟦p⟧ under deck"),
+    idiom(r"(?:point to|point at|touch|indicate|tap|lay a finger on|put a finger on|put their finger on) (?:any card|a card|any 1|1|any|1 card|any 1 card)(?: of (?:them|these|those|cards)| (?:of|in) row| of \d+(?: cards)?)?", "point-to-one", who="spectator"),
     # Several sentences
     idiom(r"(?:swap|exchange) top and bottom cards?(?: of deck| of pack)?|(?:swap|exchange) top card and bottom card", "Take the top card of deck to aside / Take the bottom card of deck to table / Put table on deck / Put aside under deck"),
     idiom(r"name any card they like(?: ,)?(?: out loud)?|name any card(?: at all)?(?: out loud)?|name a card|call out any card|name a card out loud", "Spectator thinks of a card in deck: their card / Spectator names their card", who="spectator", where=lambda s: s.their_card is None),

@@ -167,6 +167,16 @@ def special(lines: tuple[str, ...], clause: Clause, s: Situation) -> tuple[str, 
         return (sentence,) if lines[0] == "again" else ("Repeat 2 times:", f"  {sentence}")
     if lines[0].startswith("round "):
         return _rounds(int(lines[0].removeprefix("round ")), s)
+    if lines[0] == "point-to-one":
+        row = next((place for place in reversed(s.sizes) if place in s.rows and s.has(place)), None)
+        name = next((one for one in "kmpqrabcd" if one not in s.names), None)
+        if row is None or name is None:
+            return None
+        card = "their card" if s.their_card is None else "SECOND"
+        return (
+            f"Spectator names a number {name} from 1 to {s.sizes[row]}",
+            f"Spectator remembers the {name}th card of {row}: {card}",
+        )
     if lines[0] == "deal-alternately":
         n = int(re.search(r"for (\d+)", clause.words)[1])  # type: ignore[index]
         return (
