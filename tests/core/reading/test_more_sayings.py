@@ -164,15 +164,15 @@ ROWS = {
 
 
 @pytest.mark.parametrize("before", ROWS)
-def test_what_is_claimed_is_no_set_up_and_nothing_is_set_up_once_it_has_begun() -> None:
-    before = "Pack: 52 cards, any order\nPlace A on top\nDeal 3 cards from deck to table\nFrobnicate the cards"
-    assert not read_line(before, "Ends with: A is in the pocket of their jacket").readings
-    for said in ("A is in the pocket", "Put the queen of hearts tenth from the top before they come"):
-        assert not any(line.startswith("Place") for one in read_line(before, said).readings for line in one.lines)
-
-
 def test_the_wider_language_is_read_in_everyday_words(before: str) -> None:
     for said, meant in ROWS[before]:
         found = read_line(before, said)
         assert not found.asks, said
         assert [" / ".join(one.lines) for one in found.readings][:1] == [meant], said
+
+
+def test_what_is_claimed_is_no_set_up_and_nothing_is_set_up_once_it_has_begun() -> None:
+    before = "Pack: 52 cards, any order\nPlace A on top\nDeal 3 cards from deck to table\nFrobnicate the cards"
+    assert not read_line(before, "Ends with: A is in the pocket of their jacket").readings
+    for said in ("A is in the pocket", "Put the queen of hearts tenth from the top before they come"):
+        assert not any(line.startswith("Place") for one in read_line(before, said).readings for line in one.lines)
