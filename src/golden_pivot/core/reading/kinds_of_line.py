@@ -168,7 +168,7 @@ def special(lines: tuple[str, ...], clause: Clause, s: Situation) -> tuple[str, 
     if lines[0].startswith("round "):
         return _rounds(int(lines[0].removeprefix("round ")), s)
     if lines[0] == "point-to-one":
-        row = next((place for place in reversed(s.sizes) if place in s.rows and s.has(place)), None)
+        row = next((place for place in reversed(list(s.sizes)) if place in s.rows and s.has(place)), None)
         name = next((one for one in "kmpqrabcd" if one not in s.names), None)
         if row is None or name is None:
             return None
