@@ -171,6 +171,11 @@ def test_the_wider_language_is_read_in_everyday_words(before: str) -> None:
         assert [" / ".join(one.lines) for one in found.readings][:1] == [meant], said
 
 
+def test_a_name_is_given_once_however_often_it_is_written() -> None:
+    assert read_line("Pack: 52 cards, any order", "Remember the bottom card" + ": A" * 180).readings == ()
+    assert read_line("Pack: 52 cards, any order", "Remember the bottom card" + " as A" * 100).readings == ()
+
+
 def test_what_is_claimed_is_no_set_up_and_nothing_is_set_up_once_it_has_begun() -> None:
     before = "Pack: 52 cards, any order\nPlace A on top\nDeal 3 cards from deck to table\nFrobnicate the cards"
     assert not read_line(before, "Ends with: A is in the pocket of their jacket").readings

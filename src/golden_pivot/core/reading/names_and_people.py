@@ -18,11 +18,11 @@ _NEW_NAME = re.compile(r": [^:]+$")
 def under_its_name(before: str, text: str, margin: str, read: Read) -> Answer | None:
     """*Remember the bottom card: KEY*: what the sentence would name anew has the name that is given."""
     m = _NAMED.fullmatch(text)
-    found = read(before, m[1], margin) if m else NOTHING
+    found = read(before, m[1], margin) if m and not _NAMED.fullmatch(m[1]) else NOTHING
     if m is None or not found.is_sure or not _NEW_NAME.search(found.readings[0].lines[-1]):
         return None
     *first, last = found.readings[0].lines
-    return _asread(before, (*first, _NEW_NAME.sub(f": {m[2]}", last)), margin, found)
+    return _as_it_stands(before, (*first, _NEW_NAME.sub(f": {m[2]}", last)), margin, found)
 
 
 _PERSON = re.compile(
@@ -43,9 +43,9 @@ def by_that_person(before: str, text: str, margin: str, read: Read) -> Answer | 
     lines = tuple(
         re.sub(r"^( *)Spectator (?!\d)", rf"\1Spectator {number} ", line) for line in found.readings[0].lines
     )
-    return _asread(before, lines, margin, found)
+    return _as_it_stands(before, lines, margin, found)
 
 
-def _asread(before: str, lines: tuple[str, ...], margin: str, found: Answer) -> Answer | None:
+def _as_it_stands(before: str, lines: tuple[str, ...], margin: str, found: Answer) -> Answer | None:
     sound = checked(before, lines, margin)
     return Answer((replace(found.readings[0], lines=sound),)) if sound else None

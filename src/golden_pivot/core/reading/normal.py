@@ -60,7 +60,7 @@ _SAME = (
     (r"(\d+) cards from top of", r"top \1 cards of"), (r"halt|whoa", "stop"), (r"catch sight of|catch|glance at|sneak look at|have glimpse of|get sight of", "look at"),
     (r"(?:get|have|steal|sneak) a (?:quick |good |sly )?(?:peek|glance|look|glimpse) (?:at|of)", "look at"), (r"other hand", "hand"),
     (r"take (?:a )?(?:quick |good |sly )?(?:peek|glance|look) (?:at|of)", "look at"), (r"(?:left|right) hand(?! (?:pile|heap|packet|column|side|1|card|end))", "hand"),
-(r"and (?:the )?cut (?:(?:be|is|was) )?complete[sd]?", "and complete cut"),
+    (r"and (?:the )?cut (?:(?:be|is|was) )?complete[sd]?", "and complete cut"),
     (r"cut((?: the)?(?: deck| pack| cards| it)?) and complete[sd]?(?: (?:the )?cut)? (as (?:often|many times)|again and again|any number of times)", r"cut\1 \2"),
     (r"(?:uncounted|unseen by you|without you see how many|number unknown)", "secretly"), (r"upside down", "over"),
     (r"(?:(?:a|another|2nd|other|youngest|oldest|tallest|same|nearest|any|some|your|dear) )+they", "they"),

@@ -4,7 +4,7 @@ import { IconPlus, IconSearch } from '@tabler/icons-react';
 import { useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { ApiError, api, type Routine, type Standing } from '../../api/client';
+import { ApiError, api, type Programme, type Routine, type Standing } from '../../api/client';
 import { practisedQuery, findQuery, programmesQuery, routinesQuery } from '../../api/queries';
 import { ImportButtons } from '../keep/Import';
 import { undoable } from '../../ui/undoable';
@@ -18,6 +18,7 @@ import './shelf.css';
 
 /** rows drawn at once; more come as one scrolls to them */
 const AT_ONCE = 20;
+const NO_PROGRAMMES: Programme[] = [];
 
 /** The shelf: every routine with its verdict. */
 export function ShelfPage() {
@@ -73,7 +74,7 @@ export function ShelfPage() {
   const [wantedTags, setWantedTags] = useState<string[]>([]);
   const [order, setOrder] = useLocalStorage<Order>({ key: 'gp-shelf-order', defaultValue: 'as they came' });
   const [grouping, setGrouping] = useLocalStorage<Grouping>({ key: 'gp-shelf-grouping', defaultValue: 'in one list' });
-  const { data: programmes = [] } = useQuery({ ...programmesQuery(), enabled: grouping === 'by programme' });
+  const { data: programmes = NO_PROGRAMMES } = useQuery({ ...programmesQuery(), enabled: grouping === 'by programme' });
   const badges = useMemo(() => [...new Set((routines ?? []).flatMap((routine) => routine.badges))].sort(), [routines]);
   const tags = useMemo(() => [...new Set((routines ?? []).flatMap((routine) => routine.tags))].sort(), [routines]);
   const away = (routines ?? []).filter((routine) => routine.put_away).length;
