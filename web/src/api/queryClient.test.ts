@@ -1,7 +1,8 @@
+import { notifications } from '@mantine/notifications';
 import { afterEach, expect, test, vi } from 'vitest';
 import { ApiError, api, type Proof } from './client';
 import { deskQuery, proveQuery } from './queries';
-import { newQueryClient } from './queryClient';
+import { TOLD_HERE, newQueryClient } from './queryClient';
 
 const PROOF = { verdict: null, faults: [] } as Proof;
 const OVERTAKEN = new ApiError(409, { message: 'A newer text took its place.' });
@@ -36,4 +37,19 @@ test('one that is never let through ends', async () => {
   const prove = vi.spyOn(api, 'prove').mockRejectedValue(OVERTAKEN);
   await expect(newQueryClient().fetchQuery({ ...proveQuery('Pack: 9 cards', 'interactive') })).rejects.toThrow();
   expect(prove.mock.calls.length).toBeLessThan(10);
+});
+
+test('what is refused is said once: by the window, or where it was asked for', async () => {
+  const show = vi.spyOn(notifications, 'show').mockReturnValue('1');
+  const refused = () => Promise.reject(new ApiError(507, { message: 'The disk is full.', saved: 'Nothing was saved.' }));
+  const client = newQueryClient();
+  const asked = (more: object) =>
+    client
+      .getMutationCache()
+      .build(client, { mutationFn: refused, ...more })
+      .execute(undefined);
+  await expect(asked({})).rejects.toThrow();
+  expect(show).toHaveBeenCalledExactlyOnceWith({ color: 'red', title: 'Nothing was changed', message: 'The disk is full. Nothing was saved.' });
+  await expect(asked(TOLD_HERE)).rejects.toThrow();
+  expect(show).toHaveBeenCalledTimes(1);
 });

@@ -35,7 +35,6 @@ export function Versions({ id, text, opened, close, saved, replace }: VersionsPr
       void changed();
       notifications.show({ message: `Kept as “${version.name}”.` });
     },
-    onError: (error) => notifications.show({ color: 'red', title: 'Not kept', message: error.message }),
   });
   const restore = useMutation({
     mutationFn: async (version: Version) => {
@@ -51,7 +50,6 @@ export function Versions({ id, text, opened, close, saved, replace }: VersionsPr
       close();
       notifications.show({ message: `“${version.name}” is on the sheet again. Undo takes it back.` });
     },
-    onError: (error) => notifications.show({ color: 'red', title: 'Nothing was changed', message: error.message }),
   });
   const submit = (event: FormEvent) => {
     event.preventDefault();

@@ -3,7 +3,7 @@ import { notifications } from '@mantine/notifications';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { ApiError, api, type BookRow, type Performance } from '../../api/client';
+import { api, type BookRow, type Performance } from '../../api/client';
 import { bookQuery, routinesQuery } from '../../api/queries';
 import { Scrolling } from '../../ui/Scrolling';
 import { undoable } from '../../ui/undoable';
@@ -17,7 +17,6 @@ const chosen = (entry: Performance) =>
   Object.entries(entry.chosen ?? {})
     .map(([name, number]) => (typeof number === 'string' ? `${name}: ${number}` : `${name} ${number}`))
     .join(', ');
-const refused = (error: Error) => notifications.show({ color: 'red', message: error instanceof ApiError ? error.whole : error.message });
 
 /** What was shown, the last first; and what one's own spectators chose. */
 export default function BookPage() {
@@ -35,16 +34,15 @@ export default function BookPage() {
     setSearch({});
   };
   const changed = () => client.invalidateQueries({ queryKey: bookQuery().queryKey });
-  const putBack = useMutation({ mutationFn: api.putBackEntry, onSuccess: changed, onError: refused });
+  const putBack = useMutation({ mutationFn: api.putBackEntry, onSuccess: changed });
   const strike = useMutation({
     mutationFn: (one: Performance) => api.strikeEntry(one.uid),
     onSuccess: (gone) => {
       void changed();
       undoable(`${gone.title}, ${day(gone.played_on)}, is struck out.`, 'Put it back', () => putBack.mutate(gone));
     },
-    onError: refused,
   });
-  const look = useMutation({ mutationFn: async (file: File) => api.lookAtTable(await file.text()), onSuccess: setRows, onError: refused });
+  const look = useMutation({ mutationFn: async (file: File) => api.lookAtTable(await file.text()), onSuccess: setRows });
   const commands = useMemo(() => [{ id: 'write', group: 'Book', label: 'Write a performance', run: () => setSearch({ write: '' }) }], [setSearch]);
   useCommands('book', commands);
   if (!book) return null;
@@ -170,7 +168,6 @@ function Coming({ rows, done }: { rows: BookRow[]; done: () => void }) {
       notifications.show({ message: `${written} written; ${good.length - written} were in the book already.` });
       done();
     },
-    onError: refused,
   });
   return (
     <>

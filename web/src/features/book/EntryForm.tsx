@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { ApiError, api, type NewEntry, type Performance } from '../../api/client';
 import { bookQuery, picksQuery, questionsQuery, routinesQuery, slipsOfQuery } from '../../api/queries';
 import { dropEntryDraft, entryDraft, keepEntryDraft } from './entryDraft';
+import { TOLD_HERE } from '../../api/queryClient';
 
 const ENDINGS: { value: NewEntry['ended']; label: string }[] = [
   { value: 'as planned', label: 'as planned' },
@@ -50,6 +51,7 @@ export function EntryForm({ entry, of = null, done }: { entry: Performance | nul
     set({ chosen: choice === null ? others : { ...others, [name]: choice } });
   };
   const save = useMutation({
+    ...TOLD_HERE,
     // A performance that is changed keeps the text that was played.
     mutationFn: () => (entry ? api.changeEntry(entry.uid, told) : api.writeEntry({ ...told, routine_id: id })),
     onSuccess: () => {

@@ -5,6 +5,7 @@ import { useNavigate } from 'react-router';
 import { ApiError, api, type DeskName } from '../../api/client';
 import { deskDrillsQuery, desksQuery } from '../../api/queries';
 import type { DeskState } from './useDesk';
+import { TOLD_HERE } from '../../api/queryClient';
 
 /** What was found is learned by heart: its questions come with the drills, under a name of one’s own. */
 export function LearnButton<N extends DeskName>({ desk }: { desk: DeskState<N> }) {
@@ -15,6 +16,7 @@ export function LearnButton<N extends DeskName>({ desk }: { desk: DeskState<N> }
   const [open, setOpen] = useState(false);
   const [title, setTitle] = useState('');
   const learn = useMutation({
+    ...TOLD_HERE,
     mutationFn: () => api.learnFromDesk(desk.name, title, desk.asks as Record<string, unknown>),
     onSuccess: ({ drill }) => {
       void client.invalidateQueries({ queryKey: deskDrillsQuery().queryKey });

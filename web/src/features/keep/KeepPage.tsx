@@ -3,7 +3,7 @@ import { notifications } from '@mantine/notifications';
 import { IconArchive, IconDownload, IconRestore } from '@tabler/icons-react';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { ApiError, api, type Keep } from '../../api/client';
+import { api, type Keep } from '../../api/client';
 import { keepQuery, removedQuery, routinesQuery } from '../../api/queries';
 import { ImportButtons } from './Import';
 import './keep.css';
@@ -11,8 +11,6 @@ import './keep.css';
 const when = (iso: string) => new Date(iso).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
 const size = (bytes: number) => (bytes < 1_000_000 ? `${Math.max(1, Math.round(bytes / 1000))} kB` : `${(bytes / 1_000_000).toFixed(1)} MB`);
 const counted = (many: number, what: string) => `${many} ${what}${many === 1 ? '' : 's'}`;
-const refused = (error: Error) =>
-  notifications.show({ color: 'red', title: 'Nothing was changed', message: error instanceof ApiError ? error.whole : error.message });
 
 /** What keeps the shelf: its back-ups, its archive, and what was taken off it. */
 export default function KeepPage() {
@@ -26,7 +24,6 @@ export default function KeepPage() {
       changed();
       notifications.show({ message: `Backed up, ${size(made.bytes)}.` });
     },
-    onError: refused,
   });
   const restore = useMutation({
     mutationFn: api.restoreBackup,
@@ -35,7 +32,6 @@ export default function KeepPage() {
       changed();
       notifications.show({ message: 'The shelf is as that back-up has it. What it was before is a back-up too.' });
     },
-    onError: refused,
   });
   const putBack = useMutation({
     mutationFn: api.putBack,
@@ -43,7 +39,6 @@ export default function KeepPage() {
       changed();
       notifications.show({ message: 'The file is where it was, with all that was saved.' });
     },
-    onError: refused,
   });
   if (error)
     return (
@@ -203,7 +198,6 @@ function Removed() {
       changed();
       notifications.show({ message: `${routine.title} is on the shelf again.` });
     },
-    onError: refused,
   });
   const throwAway = useMutation({
     mutationFn: api.throwAwayRemoved,
@@ -212,7 +206,6 @@ function Removed() {
       changed();
       notifications.show({ message: `${number} thrown away. The back-up made just before still has them.` });
     },
-    onError: refused,
   });
   return (
     <section className="panel">

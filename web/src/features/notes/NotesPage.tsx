@@ -7,6 +7,7 @@ import { api, type Schemas } from '../../api/client';
 import { notesPageQuery, proveQuery, routinesQuery } from '../../api/queries';
 import { VerdictMark, toneOf } from '../bench/VerdictBar';
 import './notes-page.css';
+import { TOLD_HERE } from '../../api/queryClient';
 
 type Sentence = Schemas['Sentence'];
 const AS_REMARK = -1;
@@ -23,6 +24,7 @@ export default function NotesPage() {
   const routine = settled.trim() === '' ? '' : (page?.text ?? '');
   const { data: proof } = useQuery({ ...proveQuery(routine, 'interactive'), enabled: routine !== '' });
   const add = useMutation({
+    ...TOLD_HERE,
     mutationFn: api.add,
     onSuccess: (made) => {
       setText('');

@@ -144,7 +144,6 @@ function Times({ routine }: { routine: Routine }) {
       void client.invalidateQueries({ queryKey: settingsQuery().queryKey });
       notifications.show({ message: 'Times are reckoned by your own paces from now on.' });
     },
-    onError: (error) => notifications.show({ color: 'red', message: error instanceof ApiError ? error.whole : error.message }),
   });
   if (!times || times.rehearsals === 0) return null;
   const most = Math.max(...times.lines.map((one) => one.seconds), 1);

@@ -4,12 +4,14 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
 import { ApiError, api, type Occasion, type Programme } from '../../api/client';
 import { bookQuery } from '../../api/queries';
+import { TOLD_HERE } from '../../api/queryClient';
 
 /** What is taken along, and what is written down afterwards. */
 export function Files({ programme, occasion }: { programme: Programme; occasion: Occasion }) {
   const client = useQueryClient();
   const go = useNavigate();
   const fetched = useMutation({
+    ...TOLD_HERE,
     mutationFn: async (size: 'page' | 'letter') => {
       const reply = await fetch(`/api/programmes/${programme.uid}/programme.pdf?size=${size}`);
       if (!reply.ok) throw new ApiError(reply.status, (await reply.json()) as object);
@@ -21,6 +23,7 @@ export function Files({ programme, occasion }: { programme: Programme; occasion:
     },
   });
   const written = useMutation({
+    ...TOLD_HERE,
     mutationFn: () => api.writePlayed(programme.uid, { played_on: '', entries: [] }),
     onSuccess: (entries) => {
       void client.invalidateQueries({ queryKey: bookQuery().queryKey });

@@ -1,9 +1,8 @@
 import { Button, Group, Select, Skeleton } from '@mantine/core';
-import { notifications } from '@mantine/notifications';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { useNavigate, useParams } from 'react-router';
-import { ApiError, api, type Occasion } from '../../api/client';
+import { api, type Occasion } from '../../api/client';
 import { programmesQuery } from '../../api/queries';
 import { undoable } from '../../ui/undoable';
 import { useCommands } from '../palette/commands';
@@ -36,16 +35,14 @@ export default function ProgrammePage() {
   const { uid } = useParams();
   const { data: programmes } = useQuery(programmesQuery());
   const changed = () => client.invalidateQueries({ queryKey: programmesQuery().queryKey });
-  const refused = (error: Error) => notifications.show({ color: 'red', message: error instanceof ApiError ? error.whole : error.message });
   const add = useMutation({
     mutationFn: () => api.addProgramme(EMPTY),
     onSuccess: async (added) => {
       await changed();
       void go(`/programme/${added.uid}`);
     },
-    onError: refused,
   });
-  const putBack = useMutation({ mutationFn: api.putBackProgramme, onSuccess: changed, onError: refused });
+  const putBack = useMutation({ mutationFn: api.putBackProgramme, onSuccess: changed });
   const strike = useMutation({
     mutationFn: api.strikeProgramme,
     onSuccess: async (gone) => {
@@ -53,7 +50,6 @@ export default function ProgrammePage() {
       void go('/programme');
       undoable(`${gone.occasion.title} is struck out.`, 'Put it back', () => putBack.mutate(gone));
     },
-    onError: refused,
   });
   const { mutate: addOne } = add;
   const commands = useMemo(() => [{ id: 'programme', group: 'Programme', label: 'New programme', run: () => addOne() }], [addOne]);

@@ -8,9 +8,16 @@ import { glimpseQuery } from '../../api/queries';
 import { VerdictMark, toneOf } from '../bench/VerdictBar';
 import { ago } from '../practice/ago';
 
+/** How a routine is to stand, and how it stood where that is offered again. */
+export interface Stood {
+  routine: Routine;
+  change: Standing;
+  back?: Standing;
+}
+
 export interface OfRow {
   onRemove: (routine: Routine) => void;
-  onStanding: (routine: Routine, change: Standing) => void;
+  onStanding: (stood: Stood) => void;
   onTags: (routine: Routine) => void;
 }
 
@@ -70,13 +77,16 @@ export const Row = memo(function Row({ routine, found, worked, onRemove, onStand
               </ActionIcon>
             </Menu.Target>
             <Menu.Dropdown>
-              <Menu.Item leftSection={<IconPinned size={15} />} onClick={() => onStanding(routine, { pinned: !routine.pinned })}>
+              <Menu.Item leftSection={<IconPinned size={15} />} onClick={() => onStanding({ routine, change: { pinned: !routine.pinned } })}>
                 {routine.pinned ? 'Unpin' : 'Pin to the top'}
               </Menu.Item>
               <Menu.Item leftSection={<IconTag size={15} />} onClick={() => onTags(routine)}>
                 Tags…
               </Menu.Item>
-              <Menu.Item leftSection={<IconArchive size={15} />} onClick={() => onStanding(routine, { put_away: !routine.put_away })}>
+              <Menu.Item
+                leftSection={<IconArchive size={15} />}
+                onClick={() => onStanding({ routine, change: { put_away: !routine.put_away }, back: routine.put_away ? undefined : { put_away: false } })}
+              >
                 {routine.put_away ? 'Take out again' : 'Put away'}
               </Menu.Item>
               <Menu.Item leftSection={<IconTrash size={15} />} onClick={() => onRemove(routine)}>

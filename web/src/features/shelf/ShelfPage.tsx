@@ -4,14 +4,14 @@ import { IconPlus, IconSearch } from '@tabler/icons-react';
 import { useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { ApiError, api, type Programme, type Routine, type Standing } from '../../api/client';
+import { ApiError, api, type Programme, type Routine } from '../../api/client';
 import { practisedQuery, findQuery, programmesQuery, routinesQuery } from '../../api/queries';
 import { ImportButtons } from '../keep/Import';
 import { undoable } from '../../ui/undoable';
 import { useCommands } from '../palette/commands';
 import { useBeginFirstProof } from '../first/useBeginFirstProof';
 import { NewRoutine } from './NewRoutine';
-import { Row } from './Row';
+import { Row, type Stood } from './Row';
 import { TagsOf } from './TagsOf';
 import { GROUPINGS, ORDERS, firstOf, inOrder, isWanted, partsOf, searched, type Grouping, type Order } from './shelving';
 import './shelf.css';
@@ -45,18 +45,14 @@ export function ShelfPage() {
       undoable(`${routine.title} is off the shelf.`, 'Bring it back', () => bringBack.mutate(routine.id));
     },
   });
-  const stand = useMutation({
-    mutationFn: ({ routine, change }: { routine: Routine; change: Standing }) => api.changeStanding(routine.id, change),
-    onSuccess: changed,
-  });
-  const standing = stand.mutate;
-  const onStanding = useCallback(
-    (routine: Routine, change: Standing) => {
-      standing({ routine, change });
-      if (change.put_away) undoable(`${routine.title} is put away.`, 'Take it out', () => standing({ routine, change: { put_away: false } }));
+  const { mutate: onStanding } = useMutation({
+    mutationFn: ({ routine, change }: Stood) => api.changeStanding(routine.id, change),
+    onSuccess: (_, { routine, back }) => {
+      void changed();
+      if (back?.tags) undoable(`The tags of ${routine.title} are changed.`, 'As they were', () => onStanding({ routine, change: back }));
+      else if (back) undoable(`${routine.title} is put away.`, 'Take it out', () => onStanding({ routine, change: back }));
     },
-    [standing],
-  );
+  });
   const [tagging, setTagging] = useState<Routine | null>(null);
   const [beginning, setBeginning] = useState(false);
   const commands = useMemo(
@@ -168,11 +164,7 @@ export function ShelfPage() {
           key={tagging.id}
           routine={tagging}
           known={tags}
-          onTags={(now) => {
-            const before = tagging;
-            standing({ routine: before, change: { tags: now } });
-            undoable(`The tags of ${before.title} are changed.`, 'As they were', () => standing({ routine: before, change: { tags: before.tags } }));
-          }}
+          onTags={(tags) => onStanding({ routine: tagging, change: { tags }, back: { tags: tagging.tags } })}
           close={() => setTagging(null)}
         />
       )}

@@ -5,6 +5,7 @@ import { api, type Costs, type Schemas, type Settings } from '../../api/client';
 import { costsQuery, settingsQuery } from '../../api/queries';
 import { useSearch } from '../../api/useSearch';
 import { Working } from '../../ui/Working';
+import { TOLD_HERE } from '../../api/queryClient';
 
 const PACES: [keyof Schemas['PacesSet'], string][] = [
   ['card', 'a card dealt'],
@@ -248,6 +249,7 @@ function Paces({ settings }: { settings: Settings }) {
   const client = useQueryClient();
   const [paces, setPaces] = useState(settings.paces as Schemas['PacesSet']);
   const save = useMutation({
+    ...TOLD_HERE,
     mutationFn: () => api.changeSettings({ ...settings, paces }),
     onSuccess: (now) => client.setQueryData(settingsQuery().queryKey, now),
   });

@@ -3,6 +3,7 @@ import { IconFileTypePdf, IconPrinter } from '@tabler/icons-react';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { api, ApiError, type SheetKind } from '../../api/client';
+import { TOLD_HERE } from '../../api/queryClient';
 import { savedRoutineQuery, settingsQuery, sheetQuery } from '../../api/queries';
 import { useSearch } from '../../api/useSearch';
 import { NotFound } from '../../ui/NotFound';
@@ -74,7 +75,11 @@ export default function ShowPage() {
 
 function Sheet({ id, text, kind }: { id: number; text: string; kind: SheetKind }) {
   const go = useNavigate();
-  const fill = useMutation({ mutationFn: () => api.patter(text), onSuccess: (filled) => void go(`/bench/${id}`, { state: { text: filled.text } }) });
+  const fill = useMutation({
+    ...TOLD_HERE,
+    mutationFn: () => api.patter(text),
+    onSuccess: (filled) => void go(`/bench/${id}`, { state: { text: filled.text } }),
+  });
   const { data: settings } = useQuery(settingsQuery());
   const { data, ...search } = useSearch(sheetQuery(text, kind, settings?.paces), settings !== undefined);
   if (search.isFetching || !data) return <Working search={search} doing="Writing the sheet…" />;
