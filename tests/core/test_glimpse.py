@@ -49,6 +49,7 @@ def test_every_routine_of_the_programme_is_drawn_within_its_frame(name: str) -> 
         (CHOICE + "Deal n cards from deck\nEnds with: A is in deck\n", 2, 0),
         (CHOICE + "Deal n cards from deck\nDrop the rest on top\nEnds with: A is in deck\n", 0, 0),
         ("Deal 10 cards from deck\nEnds with: A is in deck\n", 1, 0),
+        ("Ends with: the top card of deck is A\n", 0, 0),
     ],
 )  # fmt: skip
 def test_a_cross_where_it_fails_a_ring_where_every_way_meets(lines: str, crosses: int, rings: int) -> None:

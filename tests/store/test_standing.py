@@ -70,7 +70,14 @@ def test_who_takes_their_text_has_their_tags_beside_his_own() -> None:
 
 
 @pytest.mark.parametrize(
-    "spoiled", [3, {}, {"pinned": True, "put_away": False, "tags": "x"}, {"pinned": 1, "put_away": 0, "tags": [3]}]
+    "spoiled",
+    [
+        3,
+        {},
+        {"pinned": True, "put_away": False, "tags": "x"},
+        {"pinned": 1, "put_away": 0, "tags": [3]},
+        {"pinned": 1, "put_away": 0, "tags": ["\ud800"]},
+    ],
 )
 def test_a_standing_that_is_none_is_refused_and_none_is_no_fault(spoiled: object) -> None:
     with zipfile.ZipFile(io.BytesIO(packed(archive_of(Shelf(filled()))))) as whole:
@@ -97,6 +104,7 @@ def test_it_is_salvaged_where_it_can_be_read(tmp_path: Path) -> None:
     database = filled(path)
     with database.transaction() as c:
         c.execute("INSERT INTO standing VALUES (1, 1, 0, 'no list')")
+    assert Standings(database).of(1) == Standing(), "one that is spoiled hides no other"
     database.close()
     assert [(one.text, one.standing) for one in salvaged(path).routines] == [
         ("Title: Digits", Standing()),

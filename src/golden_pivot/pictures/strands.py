@@ -35,11 +35,11 @@ def glimpse(strands: Strands) -> str:
             )
             if is_stuck or (not succeeds and column is columns[-1]):
                 d.path(f"M{end - 3:.1f} {y2 - 3:g}l6 6m0 -6l-6 6", "red", 1.4)
-    ends = {edge.to for edge in columns[-1].edges} if columns else set(strands.beginning.where)
-    if len(ends) == 1 and not any(edge.can_fail for column in columns[-1:] for edge in column.edges):
-        (end_at,) = ends
-        if end_at:
-            d.ring(across[-1], heights[end_at], 4.5, "gold")
+    # Of a card that never moves it is not known here whether it ends well.
+    last = columns[-1].edges if columns else ()
+    ends = {edge.to for edge in last}
+    if len(ends) == 1 and not any(edge.can_fail for edge in last) and (at := ends.pop()):
+        d.ring(across[-1], heights[at], 4.5, "gold")
     return d.svg(WIDTH, HEIGHT, ground=None)
 
 

@@ -43,6 +43,7 @@ def standing_of(told: Any) -> Standing:
     tags = told["tags"]
     if not isinstance(tags, list) or not all(isinstance(tag, str) for tag in tags):
         raise ValueError("tags are words")
+    "".join(tags).encode()  # half a letter is no text, and raises
     return Standing(bool(told["pinned"]), bool(told["put_away"]), as_tags(tags))
 
 
@@ -50,7 +51,11 @@ _COLUMNS = "routine_id, pinned, put_away, tags"
 
 
 def _kept(row: sqlite3.Row) -> Standing:
-    return standing_of({**row, "tags": json.loads(row["tags"])})
+    """One that is spoiled must not hide the routines: it stands as it came."""
+    try:
+        return standing_of({**row, "tags": json.loads(row["tags"])})
+    except (ValueError, TypeError):
+        return STANDS_AS_IT_CAME
 
 
 class Standings:

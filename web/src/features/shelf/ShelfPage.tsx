@@ -210,7 +210,7 @@ export function ShelfPage() {
         )}
       </Group>
       {drawn.map((part) => (
-        <section key={part.name ?? ''} aria-label={part.name ?? 'Routines'}>
+        <section key={part.key} aria-label={part.name ?? 'Routines'}>
           {part.name !== null && <h2 className="part">{part.name}</h2>}
           <ul className="routines">
             {part.routines.map((routine) => (

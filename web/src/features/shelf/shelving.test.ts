@@ -47,11 +47,13 @@ test('parts: by tag with the rest last; by programme in its running order, witho
     ['opener', ['Fog']],
     ['Without a tag', ['Gull']],
   ]);
-  const supper = { occasion: { title: 'Supper', routines: ['u3', 'gone', 'u1', 'u3'] } } as Programme;
+  const supper = { uid: 'supper', occasion: { title: 'Supper', routines: ['u3', 'gone', 'u1', 'u3'] } } as Programme;
   expect(parts('by programme', [supper])).toEqual([
     ['Supper', ['Gull', 'Fog']],
     ['In no programme', ['Bell']],
   ]);
+  const keys = partsOf(ALL.slice(0, 3), 'by programme', [supper, { ...supper, uid: 'another' }]).map((part) => part.key);
+  expect(new Set(keys).size).toBe(3);
 });
 
 test('no more rows are drawn than there is room for, and no part without a row', () => {

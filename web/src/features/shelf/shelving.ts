@@ -34,6 +34,8 @@ export const inOrder = (routines: Routine[], order: Order, shown: Shown) =>
   routines.toSorted((one, other) => Number(other.pinned) - Number(one.pinned) || ORDERS[order](one, other, shown));
 
 export interface Part {
+  /** another for each: two programmes may have one name */
+  key: string;
   /** null where the shelf is one list */
   name: string | null;
   routines: Routine[];
@@ -41,18 +43,19 @@ export interface Part {
 
 /** A part for each programme in its running order, or each tag; whatever belongs to several stands in each, the rest last. */
 export function partsOf(routines: Routine[], grouping: Grouping, programmes: Programme[]): Part[] {
-  if (grouping === 'in one list') return [{ name: null, routines }];
-  const parts: { name: string; routines: Routine[] }[] =
+  if (grouping === 'in one list') return [{ key: '', name: null, routines }];
+  const parts: Part[] =
     grouping === 'by tag'
       ? [...new Set(routines.flatMap((one) => one.tags))]
           .sort((one, other) => one.localeCompare(other))
-          .map((tag) => ({ name: tag, routines: routines.filter((one) => one.tags.includes(tag)) }))
-      : programmes.map(({ occasion }) => ({
+          .map((tag) => ({ key: tag, name: tag, routines: routines.filter((one) => one.tags.includes(tag)) }))
+      : programmes.map(({ uid, occasion }) => ({
+          key: uid,
           name: occasion.title || 'A programme without a name',
           routines: [...new Set(occasion.routines)].flatMap((uid) => routines.find((one) => one.uid === uid) ?? []),
         }));
   const placed = new Set(parts.flatMap((part) => part.routines));
-  const rest = { name: grouping === 'by tag' ? 'Without a tag' : 'In no programme', routines: routines.filter((one) => !placed.has(one)) };
+  const rest = { key: '', name: grouping === 'by tag' ? 'Without a tag' : 'In no programme', routines: routines.filter((one) => !placed.has(one)) };
   return [...parts, rest].filter((part) => part.routines.length > 0);
 }
 
