@@ -4,29 +4,23 @@ from __future__ import annotations
 
 import json
 import os
-import subprocess
-import sys
 from pathlib import Path
 
 import pytest
 
 from golden_pivot import cli
 from golden_pivot.store import Database, Shelf
+from tests.api.terminal import outside, told
 from tests.store.test_trouble import filled_shelf, spoil
 
 GOOD = "Pack: 9 cards\nPlace A 2nd\nDeal 2 cards from deck\nEnds with: the last card dealt is A\n"
 
 
-def told(*arguments: str | Path, given: str | bytes = b"") -> subprocess.CompletedProcess[bytes]:
-    data = given.encode() if isinstance(given, str) else given
-    command = [sys.executable, "-m", "golden_pivot", *map(str, arguments)]
-    return subprocess.run(command, capture_output=True, input=data, check=False)
-
-
 def test_a_routine_comes_on_standard_input() -> None:
-    assert told("prove", "-", given=GOOD).returncode == 0
+    assert outside("prove", "-", given=GOOD).returncode == 0
     assert told("prove", "-", given="\ufeff" + GOOD).returncode == 0
     assert told("prove", "-", given=b"\xff\xfe").returncode == 2
+    assert b"Traceback" not in (refused := outside("prove", "none.pivot")).stderr and refused.returncode == 2
 
 
 def _prepared(tmp_path: Path) -> dict[str, Path]:
@@ -98,7 +92,7 @@ def test_out_and_in_again_with_a_backup_before(tmp_path: Path) -> None:
     assert told("import", tmp_path / "texts", "--data", new, "--differing", "theirs").stdout.startswith(b"1 new")
     assert len(Shelf(Database(new)).routines()) == 6
     names = [row.split()[0].decode() for row in told("restore", "--data", new).stdout.splitlines()]
-    assert told("restore", names[0], "--data", new).returncode == 0
+    assert outside("restore", names[0], "--data", new).returncode == 0
     assert len(Shelf(Database(new)).routines()) == 5
 
 

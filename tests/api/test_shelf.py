@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import json
 import sqlite3
-import subprocess
 import time
 import urllib.error
 import urllib.request
@@ -15,6 +14,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from golden_pivot.store import Database, Findings, Shelf, ShelfTrouble, database
+from tests.api.terminal import told
 from tests.browser.driving import server
 from tests.core.test_prover import EXPLODING
 
@@ -188,12 +188,6 @@ def test_what_is_generated_is_up_to_date() -> None:
         assert path.read_text(encoding="utf-8") == content, f"{path.name} is old: run make generated"
 
 
-def prove_on_command_line(*arguments: str) -> subprocess.CompletedProcess[str]:
-    import sys
-
-    return subprocess.run([sys.executable, "-m", "golden_pivot", *arguments], capture_output=True, text=True)
-
-
 @pytest.mark.parametrize(
     ("rows", "code"),
     [
@@ -206,11 +200,11 @@ def prove_on_command_line(*arguments: str) -> subprocess.CompletedProcess[str]:
 def test_exit_codes_of_prove(tmp_path: Path, rows: str, code: int) -> None:
     file = tmp_path / "routine.pivot"
     file.write_text(f"Pack: 30 cards\nPlace A 2nd\n{rows}\n")
-    told = prove_on_command_line("prove", str(file), "--json")
-    assert told.returncode == code
-    answer = json.loads(told.stdout)
+    found = told("prove", file, "--json")
+    assert found.returncode == code
+    answer = json.loads(found.stdout)
     if code == 2:
-        assert "line 3, column 1" in told.stderr and answer["faults"][0]["line"] == 3
+        assert "line 3, column 1" in found.stderr.decode() and answer["faults"][0]["line"] == 3
     else:
         assert {"verdict", "landing", "claims", "paths", "states_widest", "covers_every_order", "seconds",
                 "counterexample", "holds_when", "assumed"} <= set(answer)  # fmt: skip
@@ -219,11 +213,11 @@ def test_exit_codes_of_prove(tmp_path: Path, rows: str, code: int) -> None:
 def test_prove_out_of_budget_exits_3_and_bad_files_2(tmp_path: Path) -> None:
     file = tmp_path / "routine.pivot"
     file.write_text(EXPLODING)
-    assert prove_on_command_line("prove", str(file), "--states", "1000").returncode == 3
+    assert told("prove", file, "--states", "1000").returncode == 3
     file.write_bytes(b"\xff\xfe\x00\x80")
-    assert prove_on_command_line("prove", str(file)).returncode == 2
-    assert prove_on_command_line("prove", str(tmp_path / "none.pivot")).returncode == 2
-    assert "harbour_light" in prove_on_command_line("prove", "demo:none").stderr
+    assert told("prove", file).returncode == 2
+    assert told("prove", tmp_path / "none.pivot").returncode == 2
+    assert b"harbour_light" in told("prove", "demo:none").stderr
 
 
 JSON = {"content-type": "application/json"}

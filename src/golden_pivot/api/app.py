@@ -12,6 +12,7 @@ from starlette.exceptions import HTTPException
 
 from .. import __version__
 from ..jobs import Jobs
+from ..jobs.workplace import Workplace
 from ..store import Backups, Database, Findings, Shelf, ShelfTrouble
 from .book_routes import router as book_router
 from .desk_drill_routes import router as desk_drill_router
@@ -30,12 +31,12 @@ ROUTERS = (
 WEB = Path(__file__).parents[3] / "web" / "dist"
 
 
-def create_app(database: Database, web: Path = WEB) -> FastAPI:
+def create_app(database: Database, web: Path = WEB, workplace: Workplace | None = None) -> FastAPI:
     """The server over this shelf, which it closes. Worker processes start and end with the application's lifespan."""
 
     @asynccontextmanager
     async def lifespan(app: FastAPI) -> AsyncIterator[None]:
-        app.state.jobs = Jobs()
+        app.state.jobs = Jobs(workplace)
         with suppress(ShelfTrouble):  # whoever asks for the shelf is told
             Findings(database).keep_only(routine.text for routine in Shelf(database).routines())
         yield

@@ -6,6 +6,7 @@ import json
 import sys
 from collections.abc import Iterable, Iterator
 from contextlib import contextmanager
+from dataclasses import replace
 from pathlib import Path
 from typing import Annotated, Any
 
@@ -13,6 +14,7 @@ import platformdirs
 import typer
 
 from .. import demo
+from ..core.budget import Budget
 
 BAD_INPUT = 2
 
@@ -21,6 +23,12 @@ Named = Annotated[
 ]
 AsJson = Annotated[bool, typer.Option("--json", help="Answer in JSON.")]
 DataFile = Annotated[Path | None, typer.Option("--data", help="The shelf's file. Default: in your data folder.")]
+Cluster = Annotated[
+    str | None, typer.Option(help="Work it off on a cluster of Dask distributed: tcp://… of its scheduler.")
+]
+Processes = Annotated[
+    int | None, typer.Option("--workers", help="Processes of this machine. Default: all cores but one.", min=1)
+]
 Seconds = Annotated[float, typer.Option(help="Budget: seconds.", min=0.001)]
 
 
@@ -31,6 +39,19 @@ def default_data() -> Path:
 def refuse(message: str) -> typer.Exit:
     typer.echo(message, err=True)
     return typer.Exit(BAD_INPUT)
+
+
+@contextmanager
+def spread(seconds: float, cluster: str | None, workers: int | None) -> Iterator[Budget]:
+    """The budget of a long search, worked off where one says. Where that cannot be, one is told."""
+    from ..jobs.workplace import Workplace
+
+    budget = Budget(seconds=seconds)
+    with Workplace(cluster, workers).executor(budget.megabytes or 0) as executor:
+        yield replace(budget, executor=executor)
+        where = getattr(executor, "where", "")
+        if where.startswith("here"):
+            typer.echo(f"Worked off {where}.", err=True)
 
 
 def answer(told: Any, as_json: bool, rows: Iterable[str]) -> None:

@@ -12,7 +12,7 @@ import typer
 from .. import demo
 from ..core.language.parser import read_routine
 from ..store import Book, Database, Practice, Programmes, Shelf, ShelfFile, ShelfTrouble, new_uid, open_shelf_file
-from .asked import AsJson, DataFile, bad_shelf, default_data, refuse
+from .asked import AsJson, Cluster, DataFile, Processes, bad_shelf, default_data, refuse
 
 app = typer.Typer()
 
@@ -22,6 +22,8 @@ def serve(
     demo_shelf: Annotated[bool, typer.Option("--demo", help="Put the demo routines on the shelf, once.")] = False,
     data: DataFile = None,
     port: Annotated[int, typer.Option(help="0 takes any free port.", min=0, max=65535)] = 8737,
+    cluster: Cluster = None,
+    workers: Processes = None,
 ) -> None:
     """Serve the bench on this machine only, and print its address."""
     import socket
@@ -30,6 +32,7 @@ def serve(
 
     from ..api.app import create_app
     from ..api.serving import config_for
+    from ..jobs.workplace import Workplace
 
     path = data or default_data()
     with bad_shelf():
@@ -55,7 +58,8 @@ def serve(
             file.writing.serve_at(address)
         typer.echo(f"Golden Pivot is at {address}  (Ctrl+C ends it)")
         sys.stdout.flush()
-        uvicorn.Server(config_for(create_app(file.database))).run(sockets=[listener])
+        bench = create_app(file.database, workplace=Workplace(cluster, workers))
+        uvicorn.Server(config_for(bench)).run(sockets=[listener])
     finally:
         file.close()
 

@@ -15,7 +15,7 @@ from ..core.faults import BadRoutine, OutOfBudget
 from ..core.show.compare import ADDED, CHANGED, REMOVED, SAME, ComparedRow, Side, compared
 from ..core.show.costs import Costs, costs_of
 from ..core.show.schools import schools_of
-from .asked import AsJson, DataFile, Named, Seconds, answer, refuse, text_of
+from .asked import AsJson, Cluster, DataFile, Named, Processes, Seconds, answer, refuse, spread, text_of
 from .files import write_whole
 
 app = typer.Typer()
@@ -40,10 +40,14 @@ def costs(routine: Named, data: DataFile = None, as_json: AsJson = False, second
 
 
 @app.command("schools")
-def schools(routine: Named, data: DataFile = None, as_json: AsJson = False, seconds: Seconds = 60.0) -> None:
+def schools(
+    routine: Named, data: DataFile = None, as_json: AsJson = False, seconds: Seconds = 60.0,
+    cluster: Cluster = None, workers: Processes = None,
+) -> None:  # fmt: skip
     """The routine as performers of other habits would do it, each proved."""
     text = text_of(routine, data)
-    found = _tried(routine, lambda: schools_of(text, Budget(seconds=seconds)))
+    with spread(seconds, cluster, workers) as budget:
+        found = _tried(routine, lambda: schools_of(text, budget))
     answer([asdict(one) for one in found], as_json, [f"{one.label}: {one.headline}." for one in found])
 
 

@@ -19,7 +19,7 @@ from ..core.variants.limits import limits_of
 from ..core.variants.report_of_variants import limits_report, slips_report, solution_report
 from ..core.variants.slips import fragility_of
 from ..core.variants.sweeps import sweep, with_blank
-from .asked import AsJson, DataFile, Named, Seconds, answer, refuse, text_of
+from .asked import AsJson, Cluster, DataFile, Named, Processes, Seconds, answer, refuse, spread, text_of
 
 app = typer.Typer()
 
@@ -67,12 +67,13 @@ def holds_when(routine: Named, data: DataFile = None, as_json: AsJson = False, s
 
 @app.command("slips")
 def slips_of_routine(
-    routine: Named, data: DataFile = None, as_json: AsJson = False, seconds: Seconds = 120.0
-) -> None:
+    routine: Named, data: DataFile = None, as_json: AsJson = False, seconds: Seconds = 120.0,
+    cluster: Cluster = None, workers: Processes = None,
+) -> None:  # fmt: skip
     """What breaks it: every plausible slip of handling, the worst first."""
     text = text_of(routine, data)
-    with _bad_input(routine):
-        found = fragility_of(text, Budget(seconds=seconds))
+    with _bad_input(routine), spread(seconds, cluster, workers) as budget:
+        found = fragility_of(text, budget)
     rows = [f"{o.kind:12} line {o.slip.line:3}  {o.slip.what:34} {o.says}" for o in found.outcomes]
     rows += [f"Line {one.line}: {one.words}." for one in found.advice]
     if found.untried:
@@ -82,12 +83,13 @@ def slips_of_routine(
 
 @app.command("solve")
 def solve_blanks(
-    routine: Named, data: DataFile = None, as_json: AsJson = False, tries: Tries = None, seconds: Seconds = 60.0
-) -> None:
+    routine: Named, data: DataFile = None, as_json: AsJson = False, tries: Tries = None, seconds: Seconds = 60.0,
+    cluster: Cluster = None, workers: Processes = None,
+) -> None:  # fmt: skip
     """Fill the blanks: every way with which all claims hold."""
     text = text_of(routine, data)
-    with _bad_input(routine):
-        found = solve(text, Budget(seconds=seconds), _domains(tries))
+    with _bad_input(routine), spread(seconds, cluster, workers) as budget:
+        found = solve(text, budget, _domains(tries))
     rows = [f"{', '.join(values)}" for values in found.answers]
     rows.append(found.says)
     if found.relation:
@@ -99,13 +101,14 @@ def solve_blanks(
 @app.command("sweep")
 def sweep_number(
     routine: Named, data: DataFile = None, as_json: AsJson = False, tries: Tries = None, seconds: Seconds = 60.0,
+    cluster: Cluster = None, workers: Processes = None,
     line: Annotated[int | None, typer.Option(help="The line whose number varies; else the text has blanks.")] = None,
     nth: Annotated[int, typer.Option(help="Which number of that line, from 1.")] = 1,
 ) -> None:  # fmt: skip
     """The verdict for every number that might stand at one place, or at two."""
     text = text_of(routine, data)
-    with _bad_input(routine):
-        found = sweep(with_blank(text, line, nth) if line else text, Budget(seconds=seconds), _domains(tries))
+    with _bad_input(routine), spread(seconds, cluster, workers) as budget:
+        found = sweep(with_blank(text, line, nth) if line else text, budget, _domains(tries))
     rows = [
         f"{', '.join(row.values):>10}  {row.verdict:10} {row.landing if row.share == 0 and row.landing else row.says}"
         for row in found.rows

@@ -1,4 +1,4 @@
-"""How much an exploration may cost, and how to stop it."""
+"""How much an exploration may cost, how to stop it, and where it may be worked off."""
 
 from __future__ import annotations
 
@@ -8,6 +8,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, field, replace
 from pathlib import Path
 
+from .executor import IN_PROCESS, Executor
 from .faults import Cancelled, OutOfBudget
 
 CHECK_EVERY = 1000
@@ -35,6 +36,8 @@ class Budget:
     """memory taken up since the exploration began"""
     cancelled: Callable[[], bool] = lambda: False
     progress: Callable[[str], None] = lambda message: None
+    executor: Executor = IN_PROCESS
+    """who works off the batches of a long search"""
     started: float = field(default_factory=time.perf_counter)
     held_before: int = field(default_factory=_resident)
 
@@ -54,6 +57,10 @@ class Budget:
     def afresh(self) -> Budget:
         """The same limits, with the clock begun anew: for one of several questions that must not use up each other's time."""
         return replace(self, started=time.perf_counter(), held_before=_resident())
+
+    @property
+    def seconds_left(self) -> float | None:
+        return None if self.seconds is None else self.seconds - (time.perf_counter() - self.started)
 
     def count(self, transitions: int, line: int) -> None:
         """Called now and then with the transitions so far. Raises OutOfBudget."""

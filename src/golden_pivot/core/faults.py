@@ -11,6 +11,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Any
 
 
 @dataclass(frozen=True)
@@ -41,6 +42,9 @@ class BadRoutine(PivotError, ValueError):
         super().__init__("\n".join(map(str, faults)))
         self.faults = tuple(faults)
 
+    def __reduce__(self) -> tuple[type[BadRoutine], tuple[Any, ...]]:
+        return type(self), (self.faults,)
+
     @property
     def is_limit(self) -> bool:
         """Nothing is wrong but that it is more than the bench can follow: whether it works is not settled."""
@@ -61,6 +65,9 @@ class OutOfBudget(PivotError):
     def __init__(self, limit: str, reached: str) -> None:
         super().__init__(f"{limit}: {reached}")
         self.limit, self.reached = limit, reached
+
+    def __reduce__(self) -> tuple[type[OutOfBudget], tuple[Any, ...]]:
+        return type(self), (self.limit, self.reached)
 
 
 class Cancelled(PivotError):

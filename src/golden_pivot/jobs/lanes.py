@@ -21,6 +21,7 @@ from typing import Any, Literal
 from ..core.faults import PivotError
 from .messages import CANCELLED, DONE, FAILED, NO_MEMORY, PROGRESS
 from .process import Lost, Worker
+from .workplace import ROOM, Workplace
 
 GRACE = 0.5
 """seconds a worker has to notice that it is cancelled before it is ended"""
@@ -28,8 +29,6 @@ OVERTIME = 20.0
 """seconds beyond the budget of a search until its worker is ended from outside"""
 MOST_WAITING = 64
 """requests that wait in a lane; the next one is told to come back"""
-ROOM = 768
-"""megabytes of a worker beyond what a search may take up: the program itself, and what a library holds"""
 
 LaneName = Literal["interactive", "quick", "long"]
 LIMITS: dict[LaneName, dict[str, Any]] = {
@@ -73,9 +72,10 @@ class _Job:
 
 
 class _Lane:
-    def __init__(self, name: LaneName, threads: ThreadPoolExecutor) -> None:
+    def __init__(self, name: LaneName, threads: ThreadPoolExecutor, workplace: Workplace) -> None:
         self.newest_wins, self.limits, self.threads = name == "interactive", LIMITS[name], threads
         self._megabytes = LIMITS[name]["megabytes"] + ROOM
+        self._workplace = workplace
         self.jobs: list[_Job] = []
         """those that run and those that wait"""
         self._turns = asyncio.Semaphore(WORKERS[name])
@@ -85,7 +85,7 @@ class _Lane:
         self._watchers: set[asyncio.Task[None]] = set()
 
     def _new_worker(self) -> Worker:
-        worker = Worker(self._megabytes)
+        worker = Worker(self._megabytes, self._workplace)
         self._all.append(worker)
         return worker
 
@@ -187,9 +187,13 @@ class _Lane:
 class Jobs:
     """Must be made and used within one event loop."""
 
-    def __init__(self) -> None:
+    def __init__(self, workplace: Workplace | None = None) -> None:
+        """`workplace`: where the long lane’s searches are worked off. What is quick stays in its process."""
         self._threads = ThreadPoolExecutor(max_workers=sum(WORKERS.values()) + 2, thread_name_prefix="lane")
-        self._lanes: dict[LaneName, _Lane] = {name: _Lane(name, self._threads) for name in LIMITS}
+        alone, spread = Workplace(workers=1), workplace or Workplace()
+        self._lanes: dict[LaneName, _Lane] = {
+            name: _Lane(name, self._threads, spread if name == "long" else alone) for name in LIMITS
+        }
 
     async def run(
         self, lane: LaneName, name: str, task: str, request: dict[str, Any], window: str = ""

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import atexit
 import multiprocessing
 from multiprocessing.context import ForkServerContext, SpawnContext
 from multiprocessing.process import BaseProcess
@@ -9,6 +10,7 @@ from typing import Any
 
 from ..core.faults import PivotError
 from .entry import work
+from .workplace import Workplace
 
 PRELOADED = f"{__package__}.warm"
 
@@ -17,7 +19,7 @@ class Lost(PivotError):
     """The process ended without an answer."""
 
 
-def _context() -> SpawnContext | ForkServerContext:
+def start_context() -> SpawnContext | ForkServerContext:
     """Not forked from the server, which has threads and locks, but from a process that has loaded everything once for all."""
     if "forkserver" not in multiprocessing.get_all_start_methods():
         return multiprocessing.get_context("spawn")
@@ -29,9 +31,9 @@ def _context() -> SpawnContext | ForkServerContext:
 class Worker:
     """Takes one request at a time. `receive` blocks; it is for a thread."""
 
-    def __init__(self, megabytes: int) -> None:
+    def __init__(self, megabytes: int, workplace: Workplace) -> None:
         """`megabytes` is all the memory it may ever hold."""
-        self._megabytes = megabytes
+        self._megabytes, self._workplace = megabytes, workplace
         self._process: BaseProcess | None = None
         self.start()
 
@@ -39,11 +41,13 @@ class Worker:
         """A fresh process, in the place of one that is lost."""
         if self._process:
             self.close()
-        context = _context()
+        context = start_context()
         self._pipe, theirs = context.Pipe()
         self._cancel = context.RawValue("q", 0)
-        self._process = context.Process(target=work, args=(theirs, self._cancel, self._megabytes), daemon=True)
+        # Not a daemon, which may have no processes of its own; it ends with this one all the same: see belonging.py.
+        self._process = context.Process(target=work, args=(theirs, self._cancel, self._megabytes, self._workplace))
         self._process.start()
+        atexit.register(self._process.kill)
         theirs.close()
 
     def send(self, ticket: int, task: str, request: dict[str, Any], limits: dict[str, Any]) -> None:
@@ -72,4 +76,5 @@ class Worker:
         assert self._process
         self._process.kill()
         self._process.join(1)
+        atexit.unregister(self._process.kill)
         self._pipe.close()

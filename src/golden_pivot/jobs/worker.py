@@ -3,64 +3,47 @@
 from __future__ import annotations
 
 import contextlib
-import multiprocessing
-import multiprocessing.connection
-import os
 import signal
-import threading
 from ctypes import c_longlong
 from multiprocessing.connection import Connection
 from typing import Any
 
 from ..core.budget import Budget
 from ..core.faults import Cancelled
+from .belonging import end_with_parent, hold_at_most
 from .messages import CANCELLED, DONE, FAILED, NO_MEMORY, PROGRESS
 from .tasks import TASKS
+from .workplace import ROOM, Workplace
 
 
-def work(pipe: Connection, cancel: c_longlong, megabytes: int) -> None:
+def work(pipe: Connection, cancel: c_longlong, megabytes: int, workplace: Workplace) -> None:
     """Serves requests (ticket, task, request, limits) until the pipe closes.
 
     Answers (ticket, DONE | CANCELLED | FAILED | NO_MEMORY, value), with any number of (ticket, PROGRESS, text) before.
     A ticket is cancelled when `cancel` has reached its number.
     """
     signal.signal(signal.SIGINT, signal.SIG_IGN)  # the server stops its workers itself
-    threading.Thread(target=_end_with_the_server, daemon=True).start()
-    _hold_at_most(megabytes)
+    end_with_parent()
+    hold_at_most(megabytes)
     with contextlib.suppress(EOFError, OSError):
         while True:
             ticket, task, request, limits = pipe.recv()
-            pipe.send((ticket, *_answer(pipe, cancel, ticket, task, request, limits)))
-
-
-def _end_with_the_server() -> None:
-    """A server that is killed tells nobody; its workers must not go on without it."""
-    parent = multiprocessing.parent_process()
-    if parent:
-        multiprocessing.connection.wait([parent.sentinel])
-        os._exit(0)
-
-
-def _hold_at_most(megabytes: int) -> None:
-    """What asks for more memory gets a MemoryError. Not every system knows such a limit."""
-    try:
-        import resource
-    except ImportError:
-        return
-    with contextlib.suppress(ValueError, OSError):
-        resource.setrlimit(resource.RLIMIT_DATA, (megabytes << 20, megabytes << 20))
+            pipe.send((ticket, *_answer(pipe, cancel, ticket, task, request, limits, workplace)))
 
 
 def _answer(
-    pipe: Connection, cancel: c_longlong, ticket: int, task: str, request: Any, limits: dict[str, Any]
-) -> tuple[str, Any]:
-    budget = Budget(
-        **limits,
-        cancelled=lambda: cancel.value >= ticket,
-        progress=lambda message: pipe.send((ticket, PROGRESS, message)),
-    )
+    pipe: Connection, cancel: c_longlong, ticket: int, task: str, request: Any, limits: dict[str, Any],
+    workplace: Workplace,
+) -> tuple[str, Any]:  # fmt: skip
     try:
-        return DONE, TASKS[task](request, budget)
+        with workplace.executor(limits["megabytes"] or ROOM) as executor:
+
+            def tell(message: str) -> None:
+                where = getattr(executor, "where", "")
+                pipe.send((ticket, PROGRESS, f"{message} · {where}" if where else message))
+
+            budget = Budget(**limits, cancelled=lambda: cancel.value >= ticket, progress=tell, executor=executor)
+            return DONE, TASKS[task](request, budget)
     except Cancelled:
         return CANCELLED, None
     except MemoryError:

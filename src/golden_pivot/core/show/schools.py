@@ -52,23 +52,40 @@ class _Standing:
     untrue: frozenset[str]
 
 
+@dataclass(frozen=True)
+class _Before:
+    """What every option is compared with."""
+
+    text: str
+    target: str | None
+    """the card it is about"""
+    standing: _Standing
+
+
 def schools_of(text: str, budget: Budget) -> tuple[School, ...]:
     """Every option that applies. Raises BadRoutine when the text has faults."""
     it = Analysis(text, budget.quiet())
     landing = it.bare_verdict.landing
-    page = Page(text, it.routine, landing.card if landing else None, it.budget)
-    before = _standing(it)
+    before = _Before(text, landing.card if landing else None, _standing(it))
     found = []
-    for custom in CUSTOMS:
-        budget.progress(custom.label)
-        judged = []
-        for lines, other in custom.options(page):
-            judged.append(_judged(custom.label, lines, other, before, budget))
-            # Of several ways to carry it through, one that works.
-            if judged[-1].verdict == PROVED:
-                break
-        found += judged[-1:] if judged and judged[-1].verdict == PROVED else judged[:1]
+    for school in budget.executor.run(_carried_through, before, range(len(CUSTOMS)), budget):
+        if school:
+            budget.progress(school.label)
+            found.append(school)
     return tuple(found)
+
+
+def _carried_through(before: _Before, which: int, budget: Budget) -> School | None:
+    """The custom of this number: of several ways to carry it through one that works, else the first."""
+    custom, quiet = CUSTOMS[which], budget.quiet()
+    page = Page(before.text, Analysis(before.text, quiet).routine, before.target, quiet)
+    first: School | None = None
+    for lines, other in custom.options(page):
+        school = _judged(custom.label, lines, other, before.standing, budget)
+        if school.verdict == PROVED:
+            return school
+        first = first or school
+    return first
 
 
 def _judged(label: str, lines: tuple[int, ...], text: str, before: _Standing, budget: Budget) -> School:

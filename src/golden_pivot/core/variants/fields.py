@@ -19,6 +19,9 @@ from ..language.routine import STEP, Line, Routine
 from ..language.slots import OF_CARDS
 from ..language.templates import phrases_of
 
+Filling = tuple[str, ...]
+"""what stands in each blank, in the order of the text"""
+
 
 class NothingToFill(PivotError, ValueError):
     """There is no blank, or one for which nothing can be tried; in words."""

@@ -6,11 +6,12 @@ from dataclasses import dataclass
 from typing import Literal, cast
 
 from ..answers.report import RegionReport, region_report
-from .blanks import Filling, NearMiss, Solution
+from .blanks import Solution
 from .edits import edited
-from .fields import Field, filled
+from .fields import Field, Filling, filled
 from .limits import Limit, Limits
 from .slips import Advice, Fragility, Outcome
+from .trying import NearMiss
 
 OutcomeName = Literal["harmless", "elsewhere", "some", "all", "not settled"]
 

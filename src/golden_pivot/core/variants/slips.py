@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
-from ..answers.regions import choices_of
+from ..answers.regions import Choices, choices_of
 from ..answers.verdicts import FIXED, REFUTED, RULE, UNSETTLED, Verdict, prove
 from ..budget import Budget
 from ..english import list_text
@@ -179,31 +180,49 @@ def fragility_of(
     """
     budget = budget.quiet()
     plain = plain or prove(read_routine(text), budget, some_claim=False)
-    before = _Before(text, budget) if plain.verdict == REFUTED else None
     slips = slips_of(text)
     found: list[Outcome] = []
-    used = done = 0
-    for done, slip in enumerate(slips, start=1):
+    used = 0
+    told = replace(plain, counterexample=None, holds_when=None)
+    tries = budget.executor.run(_tried, (text, told), slips, budget)
+    for done, slip in enumerate(slips):
         # A line is tried as a whole, since advice speaks of all its slips.
-        if room is not None and used >= room and slip.line != slips[done - 2].line:
-            done -= 1
+        if room is not None and used >= room and slip.line != slips[done - 1].line:
             break
-        if budget.is_over():
-            done -= 1
+        progress(f"{done + 1} of {len(slips)} slips", found)
+        tried = next(tries)
+        if tried is None:
             break
-        progress(f"{done} of {len(slips)} slips", found)
-        verdict = _proved(text, slip, budget)
-        if verdict:
-            used += MOST_TRANSITIONS if verdict.verdict == UNSETTLED else verdict.transitions
-            found.append(_judged(slip, verdict, plain, before))
+        used += tried.transitions
+        found += tried.outcomes
+    else:
+        done = len(slips)
     return replace(_ranked(read_routine(text), found), untried=len(slips) - done)
+
+
+@dataclass(frozen=True)
+class _Tried:
+    outcomes: tuple[Outcome, ...]
+    """one, or none where it would be noticed"""
+    transitions: int
+
+
+def _tried(shared: tuple[str, Verdict], slip: Slip, budget: Budget) -> _Tried | None:
+    """One slip; None where the time is up."""
+    text, plain = shared
+    if budget.is_over():
+        return None
+    verdict = _proved(text, slip, budget)
+    if verdict is None:
+        return _Tried((), 0)
+    used = MOST_TRANSITIONS if verdict.verdict == UNSETTLED else verdict.transitions
+    return _Tried((_judged(text, slip, verdict, plain, budget),), used)
 
 
 def outcome_of(text: str, slip: Slip, budget: Budget, plain: Verdict) -> Outcome | None:
     """What comes of one slip; `plain` is the verdict without it. None where the routine cannot be carried out at all."""
     verdict = _proved(text, slip, budget.quiet())
-    before = _Before(text, budget.quiet()) if plain.verdict == REFUTED else None
-    return _judged(slip, verdict, plain, before) if verdict else None
+    return _judged(text, slip, verdict, plain, budget.quiet()) if verdict else None
 
 
 def _proved(text: str, slip: Slip, budget: Budget) -> Verdict | None:
@@ -223,7 +242,7 @@ def _proved(text: str, slip: Slip, budget: Budget) -> Verdict | None:
         return Verdict(UNSETTLED, bad.faults[0].message) if bad.is_limit else None
 
 
-def _judged(slip: Slip, verdict: Verdict, plain: Verdict, before: _Before | None) -> Outcome:
+def _judged(text: str, slip: Slip, verdict: Verdict, plain: Verdict, budget: Budget) -> Outcome:
     """What comes of one slip."""
     count = verdict.count
     if count is None:
@@ -233,7 +252,8 @@ def _judged(slip: Slip, verdict: Verdict, plain: Verdict, before: _Before | None
         kind, share, says = _by_claims(verdict, plain, count)
     else:
         kind, share, says = _by_place(verdict, plain, count)
-    if count.some_fail and plain.count and plain.count.some_fail and before and before.fails_no_more(slip.edit):
+    fails_anyway = plain.verdict == REFUTED and plain.count is not None and plain.count.some_fail
+    if count.some_fail and fails_anyway and _fails_no_more(text, slip.edit, budget):
         placed = (HARMLESS, 0.0, "") if verdict.claims else _by_place(verdict, plain, count)
         if placed[0] != HARMLESS:  # where it does not fail it comes out otherwise
             return Outcome(slip, placed[0], placed[1], placed[2], spoiled)
@@ -296,29 +316,28 @@ def _there(verdict: Verdict) -> str:
     return f"{landing.card} is {landing.text}" if landing and verdict.verdict == FIXED else verdict.headline
 
 
-class _Before:
-    """A routine that fails by itself: with which choices, so that a slip is judged by what it changes."""
+def _fails_no_more(text: str, edit: Edit, budget: Budget) -> bool:
+    """Whether with this edit nothing fails that holds without it, by the choices that both have."""
+    before = _choices_without(text)
+    after = before and choices_of(read_routine(edited(text, edit)), budget)
+    if not before or not after or before.faces != after.faces:
+        return False
+    more = len(edit.rows) - (edit.last - edit.first + 1)
+    new = range(edit.last + 1, edit.first + len(edit.rows))
+    # Choices of lines that only one of them has are left out of both.
+    gone = range(edit.first, edit.last + 1) if more < 0 else range(0)
+    mine = [i for i, line in enumerate(before.lines) if line not in gone]
+    theirs = [i for i, line in enumerate(after.lines) if line not in new]
+    if len(mine) != len(theirs):
+        return False
+    failed = {tuple(point[i] for i in mine) for point in before.failing}
+    return {tuple(point[i] for i in theirs) for point in after.failing} <= failed
 
-    def __init__(self, text: str, budget: Budget) -> None:
-        self.text, self.budget = text, budget
-        self.choices = choices_of(read_routine(text), budget)
 
-    def fails_no_more(self, edit: Edit) -> bool:
-        """Whether with this edit nothing fails that holds without it, by the choices that both have."""
-        before = self.choices
-        after = before and choices_of(read_routine(edited(self.text, edit)), self.budget)
-        if not before or not after or before.faces != after.faces:
-            return False
-        more = len(edit.rows) - (edit.last - edit.first + 1)
-        new = range(edit.last + 1, edit.first + len(edit.rows))
-        # Choices of lines that only one of them has are left out of both.
-        gone = range(edit.first, edit.last + 1) if more < 0 else range(0)
-        mine = [i for i, line in enumerate(before.lines) if line not in gone]
-        theirs = [i for i, line in enumerate(after.lines) if line not in new]
-        if len(mine) != len(theirs):
-            return False
-        failed = {tuple(point[i] for i in mine) for point in before.failing}
-        return {tuple(point[i] for i in theirs) for point in after.failing} <= failed
+@lru_cache(maxsize=1)
+def _choices_without(text: str) -> Choices | None:
+    """The same for all slips of a text, and bounded in work by itself."""
+    return choices_of(read_routine(text), Budget(seconds=None))
 
 
 def _in_text(lines: Sequence[int], edit: Edit) -> tuple[int, ...]:

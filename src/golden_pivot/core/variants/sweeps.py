@@ -11,11 +11,14 @@ from math import prod
 from ..answers.formulas import fit
 from ..answers.verdicts import UNSETTLED, prove
 from ..budget import Budget
+from ..executor import cut
 from ..faults import BadRoutine
 from ..language.parser import lines_of, read_routine
 from .fields import Field, NothingToFill, fields_of, filled, with_blanks
 
 MOST_CELLS = 1500
+AT_ONCE = 4
+"""cases in a batch"""
 UNREACHED = "No path comes to a claim."
 IMPOSSIBLE = "impossible"
 """the routine cannot be carried out with this number"""
@@ -67,12 +70,20 @@ def sweep(
     if many > MOST_CELLS:
         raise NothingToFill(f"{many:,} cases are too many to list: narrow what is to be tried.")
     rows: list[Swept] = []
-    for values in product(*(field.domain for field in fields)):
+    cases = cut(product(*(field.domain for field in fields)), AT_ONCE)
+    for swept in budget.executor.run(_some_cases, (text, tuple(fields)), cases, budget):
+        rows += swept
         progress(f"{len(rows)} of {many} cases")
-        rows.append(_swept(filled(text, fields, values), values, budget))
     if rows and all(row.verdict == IMPOSSIBLE and row.says != UNREACHED for row in rows):
         prove(read_routine(filled(text, fields, [field.domain[0] for field in fields])))  # it says what is wrong
     return Sweep(tuple(fields), tuple(rows), _formula(fields, rows))
+
+
+def _some_cases(
+    shared: tuple[str, tuple[Field, ...]], cases: Sequence[tuple[str, ...]], budget: Budget
+) -> list[Swept]:
+    text, fields = shared
+    return [_swept(filled(text, fields, values), values, budget) for values in cases]
 
 
 def _swept(text: str, values: tuple[str, ...], budget: Budget) -> Swept:

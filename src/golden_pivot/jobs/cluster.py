@@ -1,0 +1,100 @@
+"""Batches on a cluster of Dask distributed: https://distributed.dask.org. An optional extra; see docs/scale.md.
+
+A worker of the cluster must have the same version of this product: pieces and answers are sent as Python values.
+"""
+
+from __future__ import annotations
+
+import hashlib
+import sys
+from concurrent.futures import Future
+from functools import cache
+from pathlib import Path
+from typing import Any
+from uuid import uuid4
+
+from .spread import Limits, Unavailable, answered
+
+CONNECT = 3.0
+"""seconds until a cluster that does not answer is given up"""
+
+
+class Cluster:
+    def __init__(self, address: str) -> None:
+        """Raises Unavailable: the extra is missing, nobody answers, no worker, or workers of another version."""
+        self._address = address
+        try:
+            from distributed import Client
+        except ImportError as error:
+            raise Unavailable("here: clusters need an extra, pip install 'golden-pivot[cluster]'") from error
+        try:
+            self._client = Client(address, timeout=CONNECT, set_as_default=False)
+        except (OSError, TimeoutError, ValueError) as error:
+            raise Unavailable(f"here: the cluster at {address} does not answer") from error
+        try:
+            self._look_at_workers()
+        except BaseException:
+            self.close()
+            raise
+        self._executor = self._client.get_executor(pure=False)
+        self._search = uuid4().hex
+        """what belongs to another search is not wanted any more"""
+
+    def _look_at_workers(self) -> None:
+        try:
+            theirs = self._client.run(version)
+            theirs["scheduler"] = self._client.run_on_scheduler(version)
+        except Exception as error:
+            raise Unavailable(f"here: {self._address} cannot load this version of Golden Pivot") from error
+        if any(one != version() for one in theirs.values()):
+            raise Unavailable(f"here: {self._address} runs another version of Golden Pivot, or of Python")
+        self.many = len(theirs) - 1
+        self.look()
+        self.says = f"{self.many} {'worker' if self.many == 1 else 'workers'} of {self._address}"
+
+    def look(self) -> None:
+        if self._client.status != "running":
+            raise Unavailable(f"here: the cluster at {self._address} was lost")
+        if not self._client.scheduler_info(n_workers=-1)["workers"]:
+            raise Unavailable(f"here: the cluster at {self._address} has no workers")
+
+    def hand_out(self, batch: Any, shared: Any, piece: Any, limits: Limits) -> Future[tuple[bool, Any]]:
+        future: Future[tuple[bool, Any]] = self._executor.submit(_work, self._search, batch, shared, piece, limits)
+        return future
+
+    def stop(self) -> None:
+        over, self._search = self._search, uuid4().hex
+        try:
+            self._client.run(_end, over)
+        except Exception:  # a cluster that is gone does not go on either
+            return
+
+    def replace_lost(self) -> None:
+        """By the cluster itself."""
+        self.look()
+        self._look_at_workers()
+
+    def close(self) -> None:
+        self._client.close(timeout=1)
+
+
+_over: set[str] = set()
+"""searches that are over, in a worker"""
+
+
+def _end(search: str) -> None:
+    _over.add(search)
+
+
+def _work(search: str, batch: Any, shared: Any, piece: Any, limits: Limits) -> tuple[bool, Any]:
+    return answered(batch, shared, piece, limits, lambda: search in _over)
+
+
+@cache
+def version() -> str:
+    """Of the rules and of Python: what has the same one gives the same answers."""
+    digest = hashlib.sha256(".".join(map(str, sys.version_info[:2])).encode())
+    core = Path(__file__).parents[1] / "core"
+    for file in sorted(core.rglob("*.py")):
+        digest.update(file.relative_to(core).as_posix().encode() + b"\0" + file.read_bytes())
+    return digest.hexdigest()

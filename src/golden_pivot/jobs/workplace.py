@@ -1,0 +1,41 @@
+"""Where long searches are worked off: in the process that asks, on processes of this machine, or on a cluster."""
+
+from __future__ import annotations
+
+from contextlib import AbstractContextManager, nullcontext
+from dataclasses import dataclass
+
+from ..core.executor import IN_PROCESS, Executor
+from .spread import Spread, Workers
+
+ROOM = 768
+"""megabytes of a worker beyond what a search may take up: the program itself, and what a library holds"""
+
+
+@dataclass(frozen=True)
+class Workplace:
+    cluster: str | None = None
+    """address of the scheduler of a cluster, such as tcp://192.168.1.20:8786"""
+    workers: int | None = None
+    """processes of this machine; None for all cores but one"""
+
+    def executor(self, megabytes: int) -> AbstractContextManager[Executor]:
+        """For one task, whose searches take up so much memory at most, in each process."""
+        if self.cluster is None and self.many == 1:
+            return nullcontext(IN_PROCESS)
+        return Spread(lambda: self._workers(megabytes))
+
+    @property
+    def many(self) -> int:
+        from .pool import cores_but_one
+
+        return self.workers or cores_but_one()
+
+    def _workers(self, megabytes: int) -> Workers:
+        if self.cluster:
+            from .cluster import Cluster
+
+            return Cluster(self.cluster)
+        from .pool import Pool
+
+        return Pool(self.many, megabytes + ROOM)
