@@ -24,15 +24,19 @@ from .practice_routes import router as practice_router
 from .programme_routes import router as programme_router
 from .routes import router
 from .show_routes import router as show_router
+from .workplace_routes import router as workplace_router
 
 ROUTERS = (
     router, desk_router, show_router, keep_router, book_router, programme_router, practice_router, desk_drill_router,
+    workplace_router,
 )  # fmt: skip
 WEB = Path(__file__).parents[3] / "web" / "dist"
 
 
 def create_app(database: Database, web: Path = WEB, workplace: Workplace | None = None) -> FastAPI:
     """The server over this shelf, which it closes. Worker processes start and end with the application's lifespan."""
+
+    workplace = workplace or Workplace()
 
     @asynccontextmanager
     async def lifespan(app: FastAPI) -> AsyncIterator[None]:
@@ -54,6 +58,7 @@ def create_app(database: Database, web: Path = WEB, workplace: Workplace | None 
     app.state.shelf, app.state.database = Shelf(database), database
     app.state.backups = Backups(database) if database.path else None
     app.state.coming = {}
+    app.state.workplace = workplace
     app.add_middleware(Guard)
     install_error_handlers(app)
     for part in ROUTERS:  # as they are: to include them is to build every route again for every application

@@ -8,30 +8,23 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Iterator, Sequence
 from itertools import islice
-from typing import TYPE_CHECKING, Any, Protocol, TypeVar
-
-if TYPE_CHECKING:
-    from .budget import Budget
+from typing import Any, Protocol, TypeVar
 
 T = TypeVar("T")
-Shared = TypeVar("Shared", contravariant=True)
-Piece = TypeVar("Piece", contravariant=True)
-Found = TypeVar("Found", covariant=True)
-
-
-class Batch(Protocol[Shared, Piece, Found]):
-    """A function on the top level of a module: what one piece comes to, given what all pieces share."""
-
-    def __call__(self, shared: Shared, piece: Piece, budget: Budget, /) -> Found: ...
+Shared = TypeVar("Shared")
+Piece = TypeVar("Piece")
+Found = TypeVar("Found")
+Batch = Callable[[Shared, Piece, Any], Found]
+"""a function on the top level of a module: (what all pieces share, one piece, the Budget) → what it comes to"""
 
 
 class Executor(Protocol):
     def run(
-        self, batch: Batch[Shared, Piece, Found], shared: Shared, pieces: Iterable[Piece], budget: Budget
+        self, batch: Batch[Shared, Piece, Found], shared: Shared, pieces: Iterable[Piece], budget: Any
     ) -> Iterator[Found]:
         """What each piece comes to, in the order of the pieces. Whoever stops asking ends the work.
 
-        Raises what the batch raises, and Cancelled when the budget's flag is raised.
+        `budget`: the Budget of the search. Raises what the batch raises, and Cancelled when its flag is raised.
         """
         ...
 
@@ -40,8 +33,8 @@ class InProcess:
     """One after the other, in the process that asks."""
 
     def run(
-        self, batch: Callable[[Any, Any, Budget], Any], shared: Any, pieces: Iterable[Any], budget: Budget
-    ) -> Iterator[Any]:
+        self, batch: Batch[Shared, Piece, Found], shared: Shared, pieces: Iterable[Piece], budget: Any
+    ) -> Iterator[Found]:
         for piece in pieces:
             yield batch(shared, piece, budget)
 

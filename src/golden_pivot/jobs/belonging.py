@@ -1,4 +1,4 @@
-"""What a process owes to the one that started it: to end with it, and to take no more memory than it was given."""
+"""How a process begins, and what it owes to the one that started it: to end with it, and to take no more memory than given."""
 
 from __future__ import annotations
 
@@ -7,6 +7,18 @@ import multiprocessing
 import multiprocessing.connection
 import os
 import threading
+from multiprocessing.context import ForkServerContext, SpawnContext
+
+PRELOADED = f"{__package__}.warm"
+
+
+def start_context() -> SpawnContext | ForkServerContext:
+    """Not forked from the server, which has threads and locks, but from a process that has loaded everything once for all."""
+    if "forkserver" not in multiprocessing.get_all_start_methods():
+        return multiprocessing.get_context("spawn")
+    context = multiprocessing.get_context("forkserver")
+    context.set_forkserver_preload([PRELOADED])
+    return context
 
 
 def end_with_parent() -> None:

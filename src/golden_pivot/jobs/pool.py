@@ -8,8 +8,7 @@ from concurrent.futures import Future, ProcessPoolExecutor
 from ctypes import c_longlong
 from typing import Any
 
-from .belonging import end_with_parent, hold_at_most
-from .process import start_context
+from .belonging import end_with_parent, hold_at_most, start_context
 from .spread import Limits, answered
 
 

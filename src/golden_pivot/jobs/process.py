@@ -3,29 +3,17 @@
 from __future__ import annotations
 
 import atexit
-import multiprocessing
-from multiprocessing.context import ForkServerContext, SpawnContext
 from multiprocessing.process import BaseProcess
 from typing import Any
 
 from ..core.faults import PivotError
+from .belonging import start_context
 from .entry import work
 from .workplace import Workplace
-
-PRELOADED = f"{__package__}.warm"
 
 
 class Lost(PivotError):
     """The process ended without an answer."""
-
-
-def start_context() -> SpawnContext | ForkServerContext:
-    """Not forked from the server, which has threads and locks, but from a process that has loaded everything once for all."""
-    if "forkserver" not in multiprocessing.get_all_start_methods():
-        return multiprocessing.get_context("spawn")
-    context = multiprocessing.get_context("forkserver")
-    context.set_forkserver_preload([PRELOADED])
-    return context
 
 
 class Worker:

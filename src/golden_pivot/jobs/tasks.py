@@ -33,6 +33,7 @@ from ..pictures import glimpse
 from .desks import at_desk
 from .rooms import best_order, drills, programme, programme_file, rehearsal, rehearsed, to_learn
 from .shows import costs, other_schools, sheet, sheet_file, side_by_side
+from .workplace import Workplace
 
 Task = Callable[[dict[str, Any], Budget], dict[str, Any]]
 
@@ -130,6 +131,11 @@ def page(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
     return asdict(read_page(request["text"], request.get("chosen")))
 
 
+def workplace(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
+    """{cluster, workers} → {says, trouble}: where long searches are worked off."""
+    return Workplace(**request).told()
+
+
 def spectators(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
     """{text, book} → what one’s own spectators chose."""
     return asdict(own_spectators(request["text"], [Performance(**one) for one in request["book"]], budget))
@@ -187,7 +193,7 @@ ODDS_STEPS = 1_000_000
 """steps in which exact chances are searched for on the bench before paths are drawn at random"""
 
 TASKS: dict[str, Task] = {
-    "read": read_as, "page": page, "spectators": spectators, "prove": verdict_of, "ledger": ledger, "play": one_path,
+    "read": read_as, "page": page, "spectators": spectators, "workplace": workplace, "prove": verdict_of, "ledger": ledger, "play": one_path,
     "strands": _told("strands", lambda it: strands_report(it.strands) if it.strands else None),  # null too where they are too many to draw
     "glimpse": at_a_glance,
     "notes": _told("notes", lambda it: it.notes), "odds": _told("odds", _odds),

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from contextlib import AbstractContextManager, nullcontext
 from dataclasses import dataclass
+from typing import Any
 
 from ..core.executor import IN_PROCESS, Executor
-from .spread import Spread, Workers
+from .spread import Spread, Unavailable, Workers
 
 ROOM = 768
 """megabytes of a worker beyond what a search may take up: the program itself, and what a library holds"""
@@ -30,6 +31,20 @@ class Workplace:
         from .pool import cores_but_one
 
         return self.workers or cores_but_one()
+
+    def told(self) -> dict[str, Any]:
+        """{says, trouble}: where they are worked off as it stands now, and whether that is not where they should be."""
+        if self.cluster is None:
+            return {
+                "says": "on this machine, by " + ("one process" if self.many == 1 else f"{self.many} processes"),
+                "trouble": False,
+            }
+        try:
+            workers = self._workers(0)
+        except Unavailable as trouble:
+            return {"says": str(trouble), "trouble": True}
+        workers.close()
+        return {"says": f"by {workers.says}", "trouble": False}
 
     def _workers(self, megabytes: int) -> Workers:
         if self.cluster:

@@ -196,6 +196,7 @@ export const api = {
   makeBackup: () => value(client.POST('/api/keep/backups')),
   restoreBackup: (name: string) => value(client.POST('/api/keep/backups/{name}/restore', { params: { path: { name } } })),
   putBack: () => value(client.POST('/api/keep/put-back')),
+  workplace: () => value(client.GET('/api/workplace')),
   removed: () => value(client.GET('/api/removed')),
   throwAwayRemoved: () => value(client.DELETE('/api/removed')),
   lookAtArchive: async (archive: Blob): Promise<Coming> => {

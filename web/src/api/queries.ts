@@ -166,6 +166,8 @@ export const keepQuery = () => queryOptions({ queryKey: ['keep'], queryFn: api.k
 
 export const removedQuery = () => queryOptions({ queryKey: ['removed'], queryFn: api.removed });
 
+export const workplaceQuery = () => queryOptions({ queryKey: ['workplace'], queryFn: api.workplace });
+
 export const settingsQuery = () => queryOptions({ queryKey: ['settings'], queryFn: api.settings });
 
 /** Sheets and costs go by the paces in the settings, so they are kept by these as well. */

@@ -1875,6 +1875,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/workplace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Workplace
+         * @description As it stands now: a cluster is asked.
+         */
+        get: operations["workplace_api_workplace_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -5763,6 +5783,13 @@ export interface components {
              * @default
              */
             routine: string;
+        };
+        /** WorkplaceOut */
+        WorkplaceOut: {
+            /** Says */
+            says: string;
+            /** Trouble */
+            trouble: boolean;
         };
         /** WrittenOut */
         WrittenOut: {
@@ -10256,6 +10283,47 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StandingOut"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    workplace_api_workplace_get: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description which window asks */
+                "x-window"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkplaceOut"];
                 };
             };
             /** @description Client Error */

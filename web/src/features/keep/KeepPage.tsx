@@ -1,10 +1,10 @@
 import { Button, Group, Modal, MultiSelect, Skeleton, Table } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
-import { IconArchive, IconDownload, IconRestore } from '@tabler/icons-react';
+import { IconAlertTriangle, IconArchive, IconDownload, IconRestore } from '@tabler/icons-react';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, type Keep } from '../../api/client';
-import { keepQuery, removedQuery, routinesQuery } from '../../api/queries';
+import { keepQuery, removedQuery, routinesQuery, workplaceQuery } from '../../api/queries';
 import { ImportButtons } from './Import';
 import './keep.css';
 
@@ -130,6 +130,7 @@ export default function KeepPage() {
         <>
           <Archive keep={keep} />
           <Removed />
+          <Workplace />
         </>
       )}
       <Modal opened={asking !== null} onClose={() => setAsking(null)} title="Restore this back-up?">
@@ -183,6 +184,25 @@ function Archive({ keep }: { keep: Keep }) {
         </Button>
         <ImportButtons />
       </Group>
+    </section>
+  );
+}
+
+/** A cluster that does not answer keeps nobody from working, but is told. */
+function Workplace() {
+  const { data: workplace } = useQuery(workplaceQuery());
+  return (
+    <section className="panel">
+      <header>
+        <h2>Long searches</h2>
+      </header>
+      {workplace ? (
+        <p role={workplace.trouble ? 'alert' : undefined}>
+          {workplace.trouble && <IconAlertTriangle size={16} aria-hidden style={{ verticalAlign: '-2px' }} />} They are worked off {workplace.says}.
+        </p>
+      ) : (
+        <p>Asking where they are worked off…</p>
+      )}
     </section>
   );
 }
