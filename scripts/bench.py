@@ -35,6 +35,7 @@ from scripts.bench_desks import print_desks
 from scripts.bench_load import print_load
 from scripts.bench_show import print_show
 from scripts.bench_sizes import print_sizes
+from scripts.bench_spread import print_spread
 
 ROOT = Path(__file__).parents[1]
 RUNS = 5
@@ -194,6 +195,7 @@ def main() -> None:
     print_reading()
     large()
     print_sizes()
+    print_spread()
     if os.environ.get("BENCH_BROWSER"):
         from scripts.bench_before import print_beside
         from scripts.bench_shelf import print_shelf

@@ -53,7 +53,7 @@ def insert_step(page: Page, sought: str) -> None:
     """From the list of steps, by keyboard: search, go to the first one found, take it."""
     page.keyboard.press("Alt+s")
     expect(page.get_by_label("Search the steps")).to_be_focused()
-    page.keyboard.type(sought)
+    page.keyboard.insert_text(sought)
     expect(page.get_by_label("Search the steps")).to_have_value(sought)
     found = page.locator(".step-family button")
     expect(found).to_have_count(1)
@@ -101,14 +101,18 @@ RUNS_OFF = """() => [...document.querySelectorAll('body *')].filter((one) => {
 MOVES = "() => document.getAnimations().some((one) => one instanceof CSSTransition && one.playState === 'running')"
 
 
-def readable(page: Page) -> None:
-    """Nothing on the screen keeps anybody from reading it, and nothing runs off the window."""
-    # Colours that change slowly and messages that slide in are waited for.
+def nothing_runs_off(page: Page) -> None:
+    """Colours that change slowly and messages that slide in are waited for."""
     for waited in range(100):
         if not page.evaluate(RUNS_OFF) and (waited > 10 or not page.evaluate(MOVES)):
             break
         page.wait_for_timeout(50)
     assert page.evaluate(RUNS_OFF) == []
+
+
+def readable(page: Page) -> None:
+    """Nothing on the screen keeps anybody from reading it, and nothing runs off the window."""
+    nothing_runs_off(page)
     if not page.evaluate("'axe' in window"):
         # The content security policy forbids adding a script element: the checker is evaluated in the page instead.
         page.evaluate(AXE.read_text(encoding="utf-8"))

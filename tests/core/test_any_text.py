@@ -26,7 +26,7 @@ from golden_pivot.core.language.suggest import suggestions
 from golden_pivot.core.show.requests import filled_in
 from tests.any_text import any_text
 
-MANY = int(os.environ.get("RANDOM_ROUTINES", "400"))
+MANY = int(os.environ.get("RANDOM_ROUTINES", "300"))
 FIRST = random.randrange(10**9) if "RANDOM_ROUTINES" in os.environ else 0
 BLOCK = 100
 

@@ -31,7 +31,7 @@ MOST_PATHS = 5400
 """more are left to other seeds: the reference goes through them one by one"""
 BLOCK = 20
 FIRST = random.randrange(10**9) if "RANDOM_ROUTINES" in os.environ else 0
-MANY = int(os.environ.get("RANDOM_ROUTINES", "160"))
+MANY = int(os.environ.get("RANDOM_ROUTINES", "100"))
 
 
 def disagreement(text: str) -> str | None:
