@@ -37,6 +37,7 @@ SUITS = ("clubs", "diamonds", "hearts", "spades")
 
 UP = bytes(byte | FACE_UP for byte in range(256))
 DOWN = bytes(byte & TOKEN for byte in range(256))
+FACE_UP_BYTES = bytes(range(FACE_UP, 256))
 """Translation tables that make every card of a heap lie face up, face down."""
 
 

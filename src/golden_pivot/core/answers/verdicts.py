@@ -34,6 +34,8 @@ MOST_CANDIDATES = 6
 """places a card may be in, for one thing the performer knows, before it counts as lost"""
 FEW_TRANSITIONS = 20_000
 """steps up to which nothing is given up: every place is kept to the end, and the limits of a pack"""
+FEW_WITHOUT_PLACES = 2_000
+"""the same where these are hardly asked for"""
 MOST_STEPS_FOR_PLACES = 100_000
 """transitions that a larger proof spends besides on where the card lies at the end"""
 MOST_ROWS = 400
@@ -148,8 +150,12 @@ class Verdict:
     """what the budget ran out of, for an unsettled verdict"""
 
 
-def prove(routine: Routine, budget: Budget | None = None, explain: bool = True, some_claim: bool = True) -> Verdict:
+def prove(
+    routine: Routine, budget: Budget | None = None, explain: bool = True, some_claim: bool = True, places: bool = True
+) -> Verdict:
     """The verdict over every path. Unless it is to `explain`, a refutation comes without its counterexample and region.
+
+    Without `places` it is told where the card lies at the end only where nothing is claimed, or every path fails.
 
     Raises BadRoutine when the text has faults, when on every path more cards are asked for than there are, or when no
     path comes to any claim (unless `some_claim` is False: then each is told as reached by none);
@@ -158,12 +164,12 @@ def prove(routine: Routine, budget: Budget | None = None, explain: bool = True, 
     budget = budget or Budget()
     begun = time.perf_counter()
     try:
-        program, found, exact = _explored(routine, budget, reorder=True)
+        program, found, exact = _explored(routine, budget, reorder=True, places=places)
         # What comes first makes a difference to how many paths get stuck.
         if found.stuck and exact and not program.is_unlimited:
             few = budget.narrowed(budget.states or FEW_TRANSITIONS, FEW_TRANSITIONS)
             try:
-                program, found, exact = _explored(routine, budget if found.ends else few, reorder=False)
+                program, found, exact = _explored(routine, budget if found.ends else few, False, places)
             except OutOfBudget:
                 if found.ends:
                     raise
@@ -174,7 +180,8 @@ def prove(routine: Routine, budget: Budget | None = None, explain: bool = True, 
         endings = [claim for claim, of in zip(claims, program.claims, strict=True) if not of.throughout]
         if some_claim and endings and not found.stuck and not any(claim.reached != 0 for claim in endings):
             raise BadRoutine([_never_reached(routine, claim) for claim in endings])
-        verdict = _judged(routine, program, found, claims, count, exact, budget, explain)
+        placed = places or count.all_fail or not program.claims
+        verdict = _judged(routine, program, found, claims, count, exact, budget, explain, placed)
     except OutOfBudget as limit:
         stopped = f"Not settled: {limit.reached}, and the search stopped there"
         return Verdict(UNSETTLED, stopped, limit=limit.limit, seconds=time.perf_counter() - begun)
@@ -194,7 +201,7 @@ def prove(routine: Routine, budget: Budget | None = None, explain: bool = True, 
     )
 
 
-def _explored(routine: Routine, budget: Budget, reorder: bool) -> tuple[Program, Exploration, bool]:
+def _explored(routine: Routine, budget: Budget, reorder: bool, places: bool) -> tuple[Program, Exploration, bool]:
     """(program, all its paths, whether exactly those that there are).
 
     A small proof keeps every place, so that it also says where the card lies. Where unknown cards are looked at
@@ -206,10 +213,10 @@ def _explored(routine: Routine, budget: Budget, reorder: bool) -> tuple[Program,
     program = compile_routine(routine, ledger)
     if program.target and not program.claims:
         return program, explore(program, budget), True
-    try:
-        return program, explore(program, budget.narrowed(budget.states or FEW_TRANSITIONS, FEW_TRANSITIONS)), True
-    except OutOfBudget:
-        program = compile_routine(routine, proof)
+    few = FEW_TRANSITIONS if places or program.faces else FEW_WITHOUT_PLACES
+    with suppress(OutOfBudget):
+        return program, explore(program, budget.narrowed(budget.states or few, few)), True
+    program = compile_routine(routine, proof)
     if program.faces is None:
         return program, explore(program, budget), True
     wider = compile_routine(routine, replace(proof, limits=False))
@@ -222,18 +229,20 @@ def _explored(routine: Routine, budget: Budget, reorder: bool) -> tuple[Program,
 
 def _judged(
     routine: Routine, program: Program, found: Exploration, claims: Sequence[Claim], count: Count, exact: bool,
-    budget: Budget, explain: bool,
+    budget: Budget, explain: bool, placed: bool,
 ) -> Verdict:  # fmt: skip
+    def landing() -> Landing | None:
+        return _end_places(routine, program, found, count, budget) if placed else None
+
     if count.some_fail:
-        refuted = Verdict(REFUTED, "Fails", landing=_end_places(routine, program, found, count, budget))
+        refuted = Verdict(REFUTED, "Fails", landing=landing())
         if not program.claims:  # what is known on the paths that come to their end
             known = _unclaimed(program, found, count)
             refuted = replace(refuted, told=known.told, whereabouts=known.whereabouts)
         return _explained(routine, refuted, exact, budget) if explain else refuted
     if not program.claims:
         return _unclaimed(program, found, count)
-    landing = _end_places(routine, program, found, count, budget)
-    return Verdict(PROVED, _proved(program, found, claims, count), landing)
+    return Verdict(PROVED, _proved(program, found, claims, count), landing())
 
 
 def _never_reached(routine: Routine, claim: Claim) -> Fault:

@@ -7,7 +7,7 @@ from dataclasses import replace
 from functools import cached_property
 from typing import Any
 
-from ..cards import DOWN, FACE_UP, TOKEN, index_of, mate_of
+from ..cards import DOWN, FACE_UP, FACE_UP_BYTES, TOKEN, index_of, mate_of
 from ..faults import Impossible
 from ..language.expressions import CardFact, SpotFact
 from ..language.kinds import ENDING
@@ -441,8 +441,9 @@ class Looks(Spots):
         def run(cells: Cells) -> None:
             card = token(cells)
             heap = next((cells[cell] for cell in places if index_of(cells[cell], card) >= 0), b"")
-            showing = {bool(byte & FACE_UP) for byte in heap if byte & TOKEN == card}
-            if len(heap) > 1 and any(bool(byte & FACE_UP) in showing for byte in heap if byte & TOKEN != card):
+            its_up, its_down = heap.count(card | FACE_UP), heap.count(card)
+            down = len(heap.translate(None, FACE_UP_BYTES))
+            if (its_down and down > its_down) or (its_up and len(heap) - down > its_up):
                 raise Impossible(f"you do not know what {name} is and cannot tell it from the cards with it")
 
         self.note(run, ())

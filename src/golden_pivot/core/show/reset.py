@@ -22,7 +22,7 @@ from .paces import Paces
 from .prediction_sheet import predictions_of, shown_by
 from .setup import setup_of
 
-ENDS = Purpose(forget_places=False, keep_cards=True, follow_faces=True)
+ENDS = Purpose(forget_places=False, keep_cards=True, follow_faces=True, reorder=True)
 """what lies where at the end and which way up, with every card that has a name"""
 MOST_ENDS, MOST_STEPS = 200_000, 1_000_000
 """situations, and steps to come to them, beyond which no plan is sought; not a time, so that it is the same everywhere"""

@@ -237,6 +237,7 @@ def _proved(text: str, slip: Slip, budget: Budget) -> Verdict | None:
             budget.narrowed(MOST_STATES, MOST_TRANSITIONS),
             explain=False,
             some_claim=False,
+            places=False,
         )
     except BadRoutine as bad:
         return Verdict(UNSETTLED, bad.faults[0].message) if bad.is_limit else None
