@@ -33,6 +33,7 @@ from golden_pivot.core.variants.blanks import solve
 from golden_pivot.core.variants.slips import fragility_of
 from scripts.bench_desks import print_desks
 from scripts.bench_load import print_load
+from scripts.bench_rows import print_rows
 from scripts.bench_show import print_show
 from scripts.bench_sizes import print_sizes
 from scripts.bench_spread import print_spread
@@ -195,6 +196,7 @@ def main() -> None:
     print_reading()
     large()
     print_sizes()
+    print_rows()
     print_spread()
     if os.environ.get("BENCH_BROWSER"):
         from scripts.bench_before import print_beside

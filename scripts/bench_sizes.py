@@ -8,6 +8,7 @@ from functools import partial
 
 from golden_pivot.core.answers.verdicts import UNSETTLED, prove
 from golden_pivot.core.budget import Budget
+from golden_pivot.core.english import ordinal
 from golden_pivot.core.language.parser import read_routine
 
 LIMITS = (1.0, 10.0)
@@ -64,6 +65,28 @@ def _lines(count: int) -> str:
     )
 
 
+def _piles(count: int) -> str:
+    told = f"  Deal deck into {count} piles\n  Spectator tells which pile holds their card: p\n  Gather the piles, pile p 2nd, the others in any order\n"
+    return (
+        f"Pack: {count * 4} cards\nSpectator thinks of a card in deck: their card\nRepeat 2 times:\n{told}"
+        "Ends with: their card is in deck\n"
+    )
+
+
+def _closure(moves: int) -> str:
+    """Each pair is to be found face to face with its mate, whatever is done how often."""
+    placed = "".join(f"Place KEY{chr(65 + i)} {ordinal(i + 1)}\n" for i in range(6))
+    each = "".join(
+        f"  Repeat 1 times:\n    Turn over the top {2 * i} cards of deck as a block\n    Spectator cuts deck and completes the cut\n"
+        for i in range(1, moves + 1)
+    )
+    return f"Pack: 12 cards\n{placed}As often as the spectator likes, one of:\n{each}Ends with: KEYA is in deck\n"
+
+
+def _cut_packs(cards: int) -> str:
+    return f"Pack: {cards} cards\nPlace FORCE 10th\n{'Spectator cuts deck and completes the cut' + chr(10)}Deal deck into 2 piles\nGather pile 1, pile 2 from top to bottom\nEnds with: FORCE is in deck\n"
+
+
 ROWS: list[tuple[str, Callable[[int], str], Iterable[int]]] = [
     ("told pile of three, rounds", _told_piles, range(1, 41, 3)),
     ("free numbers that are added, 1 to 6 each", _free_numbers, range(2, 17)),
@@ -71,6 +94,9 @@ ROWS: list[tuple[str, Callable[[int], str], Iterable[int]]] = [
     ("cards shuffled freely, one followed", _shuffled, range(8, 121, 8)),
     ("alternating pack, riffled, in pairs, cards", partial(_riffled, "red, black", 2, "colours"), range(12, 105, 8)),
     ("four suits in rotation, riffled, in fours, cards", partial(_riffled, "clubs, hearts, spades, diamonds", 4, "suits"), range(12, 105, 8)),
+    ("cards of a pack that is cut and dealt", _cut_packs, range(20, 105, 12)),
+    ("piles, one told, the others in any order, twice", _piles, range(2, 11)),
+    ("moves of a closure", _closure, range(1, 6)),
     ("cards followed by name", _tracked, range(2, 31, 4)),
     ("cuts, a line each", _lines, (10, 20, 50, 100, 200, 400)),
 ]  # fmt: skip

@@ -13,7 +13,9 @@ from contextlib import contextmanager
 from pathlib import Path
 
 import pytest
+from fastapi.testclient import TestClient
 
+from golden_pivot.api.app import create_app
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.executor import Executor
 from golden_pivot.core.faults import BadRoutine, Cancelled, OutOfBudget
@@ -24,6 +26,7 @@ from golden_pivot.core.variants.sweeps import sweep, with_blank
 from golden_pivot.demo import demo_text
 from golden_pivot.jobs import spread
 from golden_pivot.jobs.workplace import Workplace
+from golden_pivot.store import Database
 from tests.jobs import batches
 
 ROOT = Path(__file__).parents[2]
@@ -187,3 +190,18 @@ def test_a_cluster_that_cannot_be_used(made: Callable[[Path], Iterator[str]], sa
         with Workplace(cluster=address).executor(1000) as executor:
             assert list(executor.run(batches.whose, 0, range(3), Budget()))[2] == (2, os.getpid())
             assert executor.where.startswith("here: ") and says in executor.where  # type: ignore[attr-defined]
+
+
+def test_the_bench_works_without_its_cluster() -> None:
+    app = create_app(Database(":memory:"), workplace=Workplace(cluster="tcp://127.0.0.1:9"))
+    with TestClient(app, base_url="http://127.0.0.1") as client:
+        told = client.get("/api/workplace").json()
+        assert told == {"says": "here: the cluster at tcp://127.0.0.1:9 does not answer", "trouble": True}
+        blanks = {"text": "Pack: 9 cards\nPlace A ?th\nEnds with: the top card of deck is A\n"}
+        assert client.post("/api/solve", json={**blanks, "job": "s"}).json()["solution"]["complete"]
+
+
+def test_where_long_searches_go_is_told(cluster: Workplace) -> None:
+    assert Workplace(workers=1).told() == {"says": "on this machine, by one process", "trouble": False}
+    assert POOL.told() == {"says": "on this machine, by 2 processes", "trouble": False}
+    assert cluster.told() == {"says": f"by 2 workers of {cluster.cluster}", "trouble": False}

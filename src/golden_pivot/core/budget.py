@@ -43,8 +43,8 @@ class Budget:
 
     def narrowed(self, states: int, transitions: int | None = None) -> Budget:
         """The same clock and cancel flag, with room for fewer states, and perhaps for fewer transitions."""
-        fewest = min(filter(None, (transitions, self.transitions)), default=None)
-        return replace(self, states=min(states, self.states or states), transitions=fewest)
+        fewest = min((one for one in (transitions, self.transitions) if one is not None), default=None)
+        return replace(self, states=min(states, states if self.states is None else self.states), transitions=fewest)
 
     def quiet(self) -> Budget:
         """The same limits; how far a single proof is, is not told, as there are many."""

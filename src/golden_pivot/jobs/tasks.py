@@ -189,7 +189,7 @@ def swept(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
         return {"sweep": None, "trouble": str(trouble)}
 
 
-ODDS_STEPS = 1_000_000
+ODDS_STEPS = 300_000
 """steps in which exact chances are searched for on the bench before paths are drawn at random"""
 
 TASKS: dict[str, Task] = {

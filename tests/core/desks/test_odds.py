@@ -7,6 +7,8 @@ from math import comb
 
 import pytest
 
+from golden_pivot.core.answers import odds as answered
+from golden_pivot.core.answers.odds import odds_of
 from golden_pivot.core.answers.verdicts import prove
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.desks import odds_desk as odds
@@ -78,3 +80,16 @@ def test_how_many_piles_a_pack_makes(cards: int) -> None:
     known = {int(outcome.outcome): outcome.least for outcome in piles_made.outcomes}
     assert known == pytest.approx(chances, rel=1e-4)
     assert cards < 52 or (round(known[7], 4) == 0.2804 and (min(known), max(known)) == (4, 18))
+
+
+def test_while_exact_odds_take_their_time_an_estimate_is_told(monkeypatch: pytest.MonkeyPatch) -> None:
+    routine = read_routine(
+        "Pack: 52 cards, any order\nRepeat 4 times:\n  Deal 1 card from deck\nOdds of value of the last card dealt\n"
+    )
+    at_once = odds_of(routine, Budget())
+    monkeypatch.setattr(answered, "FIRST_STEPS", 3)
+    said: list[str] = []
+    assert odds_of(routine, Budget(progress=said.append)) == at_once and at_once.samples is None
+    assert any(
+        "300 of 4,000 paths drawn: value of the last card dealt" in words and "; line" in words for words in said
+    )

@@ -82,7 +82,7 @@ export const strandsQuery = (text: string) => ({ ...asking(['strands', text], (j
 
 export const notesQuery = (text: string) => asking(['notes', text], (job, signal) => api.notes(text, job, signal));
 
-export const oddsQuery = (text: string) => asking(['odds', text], (job, signal) => api.odds(text, job, signal));
+export const oddsQuery = (text: string) => searching('odds', text, (job, signal) => api.odds(text, job, signal));
 
 export const principlesQuery = () => queryOptions({ queryKey: ['principles'], queryFn: api.principles, ...FOR_EVER });
 

@@ -10,7 +10,7 @@ from __future__ import annotations
 import math
 import random
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from fractions import Fraction
 from typing import Any
 
@@ -30,6 +30,8 @@ MOST_PLANNED = 20_000
 """situations up to which the plans of a spectator are gone through"""
 SAMPLES = 4_000
 """paths that are played where there are too many to go through"""
+FIRST_STEPS, FIRST_DRAWN = 30_000, 300
+"""steps in which most are told exactly; of others so many paths are drawn, for an estimate, before the search goes on"""
 Event = tuple[str, str]
 """(what it is about, how it comes out): (`number of piles`, `7`), (`ending`, `line 12`)"""
 FAILS: Event = ("ending", "fails")
@@ -83,10 +85,22 @@ def odds_of_program(program: Program, budget: Budget, seed: int = 1, samples: in
     """The same for a program made with the purpose ODDS, whose choices may have been given chances of their own."""
     undecided = not program.equally_likely and any(choose.by != CHANCE for choose in program.choices())
     undecided |= any(isinstance(step, Closure) for step in program.instructions)
+
+    def exact(within: Budget) -> dict[Event, tuple[Fraction, Fraction]]:
+        return _ranges(program, within.narrowed(MOST_PLANNED)) if undecided else _distribution(program, within)
+
     try:
-        found = _ranges(program, budget.narrowed(MOST_PLANNED)) if undecided else _distribution(program, budget)
+        found = exact(budget.narrowed(FIRST_STEPS, FIRST_STEPS))
     except OutOfBudget:
-        return _sampled(program, budget, seed, samples)
+        # While it takes its time, one is told what comes of the first paths that are drawn.
+        draws = _Draws(program, seed, samples)
+        draws.up_to(min(FIRST_DRAWN, samples), budget)
+        told = draws.says
+        try:
+            found = exact(replace(budget, progress=lambda words: budget.progress(f"{told}; {words}")))
+        except OutOfBudget:
+            draws.up_to(samples, budget)
+            return draws.odds
     if FAILS not in found:  # that it works is then said by the proof
         found.pop(WORKS, None)
     elif program.claims:
@@ -126,7 +140,8 @@ def _share(weight: Any, part: int, whole: int) -> Any:
 
 def _distribution(program: Program, budget: Budget) -> dict[Event, tuple[Fraction, Fraction]]:
     # Begun with so many, most weights stay whole numbers, which add up faster than fractions.
-    start = math.factorial(min(120, program.cards_in_play))
+    cards = max(program.cards_in_play, sum(one.total for one in program.face_classes))
+    start = math.factorial(min(120, cards))
     algebra = Algebra(start, lambda one, other: one + other, share=_share)
     found = explore(program, budget, algebra)
     total: dict[Event, Fraction] = {}
@@ -216,31 +231,53 @@ def _weighed(program: Program, stage: Stage, state: State, outcomes: list[tuple[
 # Too many: drawn at random
 
 
-def _sampled(program: Program, budget: Budget, seed: int, samples: int) -> Odds:
-    draw = random.Random(seed)
-    counts: dict[Event, int] = {}
-    for done in range(samples):
-        if done % 100 == 0:
-            if budget.cancelled():
-                budget.look(0, 0)
-            budget.progress(f"{done:,} of {samples:,} paths drawn")
-        played = draw_path(program, draw)
-        state = played.frames[-1].state
-        for event in _events(program, state, played.stuck_at is not None):
-            counts[event] = counts.get(event, 0) + 1
-    if FAILS not in counts:
-        counts.pop(WORKS, None)
-    elif program.claims:
-        counts.setdefault(WORKS, 0)
-    return Odds(
-        tuple(
-            Chance(*event, *wilson(count, samples), exact=False, seen=Fraction(count, samples))
-            for event, count in sorted(counts.items(), key=_by_event)
-        ),
-        samples,
-        "every choice left open is taken at random" if any(c.by != CHANCE for c in program.choices()) else None,
-        seed,
-    )
+class _Draws:
+    """Paths drawn one after the other with one seed, and what came of them."""
+
+    def __init__(self, program: Program, seed: int, samples: int) -> None:
+        self.program, self.seed, self.samples = program, seed, samples
+        self._draw = random.Random(seed)
+        self._counts: dict[Event, int] = {}
+        self._done = 0
+
+    def up_to(self, many: int, budget: Budget) -> None:
+        """Goes on until so many have been drawn. Raises Cancelled."""
+        for done in range(self._done, many):
+            if done % 100 == 0:
+                if budget.cancelled():
+                    budget.look(0, 0)
+                budget.progress(self.says)
+            played = draw_path(self.program, self._draw, tells=False)
+            for event in _events(self.program, played.frames[-1].state, played.stuck_at is not None):
+                self._counts[event] = self._counts.get(event, 0) + 1
+            self._done = done + 1
+
+    @property
+    def says(self) -> str:
+        """How many there are, and what is most frequent on them."""
+        told = f"{self._done:,} of {self.samples:,} paths drawn"
+        if not self._counts:
+            return told
+        (about, outcome), many = max(self._counts.items(), key=lambda item: item[1])
+        least, most = wilson(many, self._done)
+        return f"{told}: {about} {outcome}, {float(least):.0%} to {float(most):.0%} so far"
+
+    @property
+    def odds(self) -> Odds:
+        counts, left_open = dict(self._counts), any(choose.by != CHANCE for choose in self.program.choices())
+        if FAILS not in counts:
+            counts.pop(WORKS, None)
+        elif self.program.claims:
+            counts.setdefault(WORKS, 0)
+        return Odds(
+            tuple(
+                Chance(*event, *wilson(count, self._done), exact=False, seen=Fraction(count, self._done))
+                for event, count in sorted(counts.items(), key=_by_event)
+            ),
+            self._done,
+            "every choice left open is taken at random" if left_open else None,
+            self.seed,
+        )
 
 
 def wilson(count: int, samples: int, z: float = 1.96) -> tuple[Fraction, Fraction]:

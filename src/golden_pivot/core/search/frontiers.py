@@ -118,6 +118,7 @@ class _Search:
                 done += 1
                 if done == next_look:
                     next_look += CHECK_EVERY
+                    budget.count(self.found.transitions + done, line)
                     budget.look(len(after), line)
                 cells = list(state)
                 if cell is not None:

@@ -90,21 +90,21 @@ class Play:
         return {decision.key: decision.value for decision in self.decisions}
 
 
-def draw_path(program: Program, draw: random.Random) -> Play:
-    """A path at random: what chance decides by its weights, what anyone chooses with equal chances."""
+def draw_path(program: Program, draw: random.Random, tells: bool = True) -> Play:
+    """A path at random: what chance decides by its weights, what anyone chooses with equal chances. See `played`."""
 
     def decide(key: str, options: tuple[int, ...], weights: Sequence[int] | None = None) -> int:
         return draw.choices(options, weights)[0] if weights else draw.choice(options)
 
-    return first_possible(program, (), decide)
+    return first_possible(program, (), decide, tells)
 
 
-def first_possible(program: Program, faults: tuple[Fault, ...], decide: Decide) -> Play:
+def first_possible(program: Program, faults: tuple[Fault, ...], decide: Decide, tells: bool = True) -> Play:
     """A path whose choices go together, of some that are decided."""
     for _ in range(MOST_TRIES):
         with suppress(NoSuchPath):
-            return played(program, faults, decide)
-    return played(program, faults, decide, strict=False)
+            return played(program, faults, decide, tells=tells)
+    return played(program, faults, decide, strict=False, tells=tells)
 
 
 MOST_TRIES = 200
@@ -113,9 +113,14 @@ MOST_ROUNDS = 40
 """rounds of a closure that are played at most; a path drawn at random might else never end"""
 
 
-def played(program: Program, faults: tuple[Fault, ...], decide: Decide, strict: bool = True) -> Play:
-    """Raises NoSuchPath for choices that do not go together, where it is to be `strict`."""
-    return _Player(program, decide, strict).play(faults)
+def played(
+    program: Program, faults: tuple[Fault, ...], decide: Decide, strict: bool = True, tells: bool = True
+) -> Play:
+    """Raises NoSuchPath for choices that do not go together, where it is to be `strict`.
+
+    Unless it `tells`, nothing is kept of what happens on the way, which takes a fraction of the time.
+    """
+    return _Player(program, decide, strict, tells).play(faults)
 
 
 @dataclass
@@ -131,8 +136,8 @@ class _Round:
 
 
 class _Player:
-    def __init__(self, program: Program, decide: Decide, strict: bool) -> None:
-        self.program, self.decide, self.strict = program, decide, strict
+    def __init__(self, program: Program, decide: Decide, strict: bool, tells: bool) -> None:
+        self.program, self.decide, self.strict, self.tells = program, decide, strict, tells
         self.cells = list(program.start)
         self.frames = [Frame(0, (), program.start)]
         self.decisions: list[Decision] = []
@@ -150,7 +155,7 @@ class _Player:
             here, step = self.index, instructions[self.index]
             self.index += 1
             try:
-                if self._carry_out(step, here):
+                if self._carry_out(step, here) and self.tells:
                     self.frames.append(Frame(step.line, step.round, tuple(self.cells), here))
             except NoSuchPath:
                 if self.strict:
@@ -162,6 +167,8 @@ class _Player:
                 self._stop(step.line, obstacle.reason)
         if self.stuck_at is None and self.cells[FAILED] & NO_ENDING:
             self.failures.append("this path comes to no ending")
+        if not self.tells:
+            self.frames.append(Frame(0, (), tuple(self.cells)))
         return Play(
             self.program, tuple(self.frames), tuple(self.decisions), faults, tuple(self.failures), self.stuck_at
         )
@@ -197,11 +204,13 @@ class _Player:
 
     def _choose(self, step: Choose) -> None:
         options = tuple(options_of(step, self.cells))
-        words = tuple(step.say(self.cells, option) for option in options)
         turn = "".join(f", round {one.number}" for one in self.around)
         value = self.decide(step.key + turn, options, step.shares(self.cells, options))
+        before = tuple(self.cells) if self.tells else ()
         self.cells[step.cell] = value
-        if step.by != CHANCE or step.plain or len(options) > 1:  # a face that is known already is no decision
+        # A face that is known already is no decision.
+        if self.tells and (step.by != CHANCE or step.plain or len(options) > 1):
+            words = tuple(step.say(before, option) for option in options)
             self.decisions.append(
                 Decision(
                     step.key + turn,

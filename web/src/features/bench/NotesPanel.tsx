@@ -5,8 +5,8 @@ import './notes.css';
 interface NotesPanelProps {
   notes: Notes | null;
   odds: Odds | null;
-  /** odds are asked for and still being worked out */
-  waiting: boolean;
+  /** odds are asked for and still being worked out: how far they are, in words; else null */
+  waiting: string | null;
   onLine: (line: number) => void;
 }
 
@@ -18,9 +18,9 @@ export function NotesPanel({ notes, odds, waiting, onLine }: NotesPanelProps) {
   const groups = [...new Set(odds?.chances.map((chance) => chance.about))];
   return (
     <aside className="notes" tabIndex={0} aria-label="Notes on the routine">
-      {waiting && (
+      {waiting !== null && (
         <p className="reckoning" role="status">
-          <Loader size={14} /> Working out the odds…
+          <Loader size={14} /> Working out the odds… {waiting}
         </p>
       )}
       {odds && odds.chances.length > 0 && (

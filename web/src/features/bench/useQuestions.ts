@@ -2,6 +2,7 @@ import { useDebouncedValue } from '@mantine/hooks';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { ApiError, api } from '../../api/client';
+import { useSearch } from '../../api/useSearch';
 import { ledgerQuery, notesQuery, oddsQuery, playQuery, proveQuery, readAsQuery, readQuery, slipsQuery, strandsQuery, type Asked } from '../../api/queries';
 import { useProgress } from '../../api/useProgress';
 
@@ -42,7 +43,7 @@ export function useQuestions({ routine, text, asked, keepWords, breaks }: Beside
   const strands = useQuery({ ...strandsQuery(settled), enabled: judged });
   const notes = useQuery({ ...notesQuery(settled), enabled: judged });
   const noted = notes.data?.notes ?? null;
-  const odds = useQuery({ ...oddsQuery(settled), enabled: judged && (noted?.asks_odds ?? false) });
+  const odds = useSearch(oddsQuery(settled), judged && (noted?.asks_odds ?? false));
   const slips = useQuery({ ...slipsQuery(settled), enabled: judged && breaks });
 
   return {
@@ -73,7 +74,8 @@ export function useQuestions({ routine, text, asked, keepWords, breaks }: Beside
     strands: strands.data,
     noted,
     odds: odds.data?.odds ?? null,
-    waitsForOdds: odds.isFetching,
+    /** how far they are, in words; null while nobody waits for them */
+    waitsForOdds: odds.isFetching ? (odds.progress ?? '') : null,
     slips: slips.data?.slips ?? null,
   };
 }
