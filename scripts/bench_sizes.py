@@ -9,6 +9,7 @@ from functools import partial
 from golden_pivot.core.answers.verdicts import UNSETTLED, prove
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.english import ordinal
+from golden_pivot.core.faults import BadRoutine
 from golden_pivot.core.language.parser import read_routine
 
 LIMITS = (1.0, 10.0)
@@ -107,7 +108,10 @@ def largest(text_of: Callable[[int], str], sizes: Iterable[int]) -> list[tuple[i
     found: list[tuple[int, float] | None] = [None] * len(LIMITS)
     for size in sizes:
         begun = time.process_time()
-        verdict = prove(read_routine(text_of(size)), Budget(seconds=3 * LIMITS[-1]), explain=False)
+        try:
+            verdict = prove(read_routine(text_of(size)), Budget(seconds=3 * LIMITS[-1]), explain=False)
+        except BadRoutine:  # told at once as more than can be followed
+            break
         took = time.process_time() - begun
         for i, limit in enumerate(LIMITS):
             if verdict.verdict != UNSETTLED and took <= limit:

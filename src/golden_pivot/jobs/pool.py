@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import os
 import signal
 from concurrent.futures import Future, ProcessPoolExecutor
 from ctypes import c_longlong
@@ -62,8 +61,3 @@ def _begin(over: c_longlong, megabytes: int) -> None:
 
 def _work(search: int, batch: Any, shared: Any, piece: Any, limits: Limits) -> tuple[bool, Any]:
     return answered(batch, shared, piece, limits, lambda: _over.value >= search)
-
-
-def cores_but_one() -> int:
-    """One is kept for the page."""
-    return max(1, len(os.sched_getaffinity(0)) - 1 if hasattr(os, "sched_getaffinity") else (os.cpu_count() or 2) - 1)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 from contextlib import AbstractContextManager, nullcontext
 from dataclasses import dataclass
 from typing import Any
@@ -28,9 +29,7 @@ class Workplace:
 
     @property
     def many(self) -> int:
-        from .pool import cores_but_one
-
-        return self.workers or cores_but_one()
+        return self.workers or _cores_but_one()
 
     def told(self) -> dict[str, Any]:
         """{says, trouble}: where they are worked off as it stands now, and whether that is not where they should be."""
@@ -54,3 +53,8 @@ class Workplace:
         from .pool import Pool
 
         return Pool(self.many, megabytes + ROOM)
+
+
+def _cores_but_one() -> int:
+    """One is kept for the page."""
+    return max(1, len(os.sched_getaffinity(0)) - 1 if hasattr(os, "sched_getaffinity") else (os.cpu_count() or 2) - 1)
