@@ -23,12 +23,13 @@ from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.language.printer import routine_json, text_from_json
 from golden_pivot.core.search.faces import PACK
 from golden_pivot.core.steps import REGISTRY
+from golden_pivot.core.variants import slips
 from golden_pivot.core.variants.blanks import solve
 from golden_pivot.core.variants.edits import edited
 from golden_pivot.core.variants.explain import EachTime, explain
 from golden_pivot.core.variants.fields import NothingToFill, blanks_of, fields_of, filled, numbers_of, with_blanks
 from golden_pivot.core.variants.limits import Outside, limits_of
-from golden_pivot.core.variants.slips import ALL, ELSEWHERE, HARMLESS, SOME, Fragility, fragility_of, slips_of
+from golden_pivot.core.variants.slips import ALL, ELSEWHERE, HARMLESS, OPEN, SOME, Fragility, fragility_of, slips_of
 from golden_pivot.core.variants.sweeps import sweep, with_blank
 from tests.core.test_procedures import text_of
 from tests.strategies import routines
@@ -509,3 +510,15 @@ def test_numbers_and_blanks_are_those_in_slots() -> None:
     assert rows[2:4] == ["Place BUOY ?th", "Spectator names a number n from ? to ?"]
     with pytest.raises(NothingToFill):
         with_blanks(text, [(3, 0)])
+
+
+def test_a_slip_that_is_not_settled_is_known_to_fail_where_a_path_drawn_at_random_does(
+    monkeypatch: pytest.MonkeyPatch,
+) -> None:
+    text = demo.demo_text("lifeboat_drill")
+    exact = {one.slip: one.kind for one in fragility_of(text, Budget()).outcomes}
+    monkeypatch.setattr(slips, "MOST_TRANSITIONS", 1)
+    plain = prove(read_routine(text))
+    found = fragility_of(text, Budget(), plain=plain).outcomes
+    assert {one.kind for one in found} == {SOME, OPEN} and all(one.share is None for one in found if one.kind == SOME)
+    assert all(exact[one.slip] in (SOME, ALL, ELSEWHERE) for one in found if one.kind == SOME)

@@ -36,6 +36,8 @@ FEW_TRANSITIONS = 20_000
 """steps up to which nothing is given up: every place is kept to the end, and the limits of a pack"""
 FEW_WITHOUT_PLACES = 2_000
 """the same where these are hardly asked for"""
+MOST_FOR_LONGEST = 100_000, 1_000_000
+"""situations, and steps, in which the path that handles most cards is looked for"""
 MOST_STEPS_FOR_PLACES = 100_000
 """transitions that a larger proof spends besides on where the card lies at the end"""
 MOST_ROWS = 400
@@ -374,8 +376,8 @@ def _counterexample(routine: Routine, budget: Budget, limits: bool) -> Counterex
 
 
 def longest_path(routine: Routine, budget: Budget) -> tuple[int, ...]:
-    """The options of the path that handles most cards; the least one among equals."""
-    found = explore(compile_routine(routine), budget, MOST_HANDLED)
+    """The options of the path that handles most cards; the least one among equals. Raises OutOfBudget."""
+    found = explore(compile_routine(routine), budget.narrowed(*MOST_FOR_LONGEST), MOST_HANDLED)
     best = None
     for weight in found.ends.values():
         best = weight if best is None else MOST_HANDLED.merge(best, weight)
