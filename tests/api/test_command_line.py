@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import os
+from contextlib import closing
 from pathlib import Path
 
 import pytest
@@ -21,6 +22,11 @@ def test_a_routine_comes_on_standard_input() -> None:
     assert told("prove", "-", given="\ufeff" + GOOD).returncode == 0
     assert told("prove", "-", given=b"\xff\xfe").returncode == 2
     assert b"Traceback" not in (refused := outside("prove", "none.pivot")).stderr and refused.returncode == 2
+
+
+def many_on(path: Path) -> int:
+    with closing(Database(path)) as database:
+        return len(Shelf(database).routines())
 
 
 def _prepared(tmp_path: Path) -> dict[str, Path]:
@@ -90,10 +96,10 @@ def test_out_and_in_again_with_a_backup_before(tmp_path: Path) -> None:
     (tmp_path / "texts" / "one.pivot").write_text("Title: 0\nPack: 8 cards\n")
     (tmp_path / "texts" / "two.pivot").write_text("Title: Quite new\n")
     assert told("import", tmp_path / "texts", "--data", new, "--differing", "theirs").stdout.startswith(b"1 new")
-    assert len(Shelf(Database(new)).routines()) == 6
+    assert many_on(new) == 6
     names = [row.split()[0].decode() for row in told("restore", "--data", new).stdout.splitlines()]
-    assert outside("restore", names[0], "--data", new).returncode == 0
-    assert len(Shelf(Database(new)).routines()) == 5
+    assert told("restore", names[0], "--data", new).returncode == 0
+    assert many_on(new) == 5
 
 
 def test_a_damaged_shelf_is_rescued(tmp_path: Path) -> None:

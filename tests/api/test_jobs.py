@@ -130,7 +130,7 @@ def processes_below(pid: int) -> list[int]:
     return found[1:]
 
 
-def _alive(pid: int) -> bool:
+def is_alive(pid: int) -> bool:
     try:
         return Path(f"/proc/{pid}/stat").read_text().rpartition(")")[2].split()[0] != "Z"
     except OSError:
@@ -146,7 +146,7 @@ def test_workers_end_with_a_server_that_is_killed(tmp_path: Path) -> None:
         workers = processes_below(process.pid)
         assert len(workers) >= 3  # the two, and the one they are forked from
         process.kill()
-        while any(map(_alive, workers)):  # no limit of ours: the test run has one
+        while any(map(is_alive, workers)):  # no limit of ours: the test run has one
             time.sleep(0.05)
 
 

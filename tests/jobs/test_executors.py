@@ -27,9 +27,11 @@ from golden_pivot.demo import demo_text
 from golden_pivot.jobs import spread
 from golden_pivot.jobs.workplace import Workplace
 from golden_pivot.store import Database
+from tests.api.test_jobs import is_alive, processes_below
 from tests.jobs import batches
 
 ROOT = Path(__file__).parents[2]
+ENVIRONMENT = os.environ | {"PYTHONPATH": f"{ROOT / 'src'}{os.pathsep}{ROOT}"}
 POOL = Workplace(workers=2)
 
 
@@ -43,13 +45,12 @@ def nothing_is_done_here(monkeypatch: pytest.MonkeyPatch) -> None:
 def cluster_of(folder: Path, workers: int, preload: str = "") -> Iterator[tuple[str, int]]:
     """(address, process of the scheduler) of a real cluster of this machine."""
     told = folder / "scheduler.json"
-    environment = os.environ | {"PYTHONPATH": f"{ROOT / 'src'}{os.pathsep}{ROOT}"}
     dask = [str(Path(sys.executable).with_name("dask"))]
 
     def start(*words: str) -> subprocess.Popen[bytes]:
         quiet = subprocess.DEVNULL
         return subprocess.Popen(
-            [*dask, *words, "--scheduler-file", str(told)], env=environment, stdout=quiet, stderr=quiet
+            [*dask, *words, "--scheduler-file", str(told)], env=ENVIRONMENT, stdout=quiet, stderr=quiet
         )
 
     running = [start("scheduler", "--host", "127.0.0.1", "--port", "0", "--no-dashboard")]
@@ -205,3 +206,21 @@ def test_where_long_searches_go_is_told(cluster: Workplace) -> None:
     assert Workplace(workers=1).told() == {"says": "on this machine, by one process", "trouble": False}
     assert POOL.told() == {"says": "on this machine, by 2 processes", "trouble": False}
     assert cluster.told() == {"says": f"by 2 workers of {cluster.cluster}", "trouble": False}
+
+
+def test_a_pool_ends_with_the_process_that_is_killed(tmp_path: Path) -> None:
+    rows = [
+        "from pathlib import Path", "from golden_pivot.core.budget import Budget", "from golden_pivot.jobs import spread",
+        "from golden_pivot.jobs.workplace import Workplace", "from tests.jobs import batches", "spread.HERE_FIRST = 0.0",
+        "with Workplace(workers=2).executor(1000) as executor:",
+        f"    list(executor.run(batches.endless, Path({str(tmp_path)!r}), range(9), Budget(seconds=None)))",
+    ]  # fmt: skip
+    process = subprocess.Popen([sys.executable, "-c", "\n".join(rows)], env=ENVIRONMENT)
+    while len(list(tmp_path.glob("begun *"))) < 2:
+        time.sleep(0.05)
+    workers = processes_below(process.pid)
+    assert len(workers) >= 2
+    process.kill()
+    process.wait()
+    while any(map(is_alive, workers)):
+        time.sleep(0.05)

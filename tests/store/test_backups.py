@@ -39,6 +39,17 @@ def test_a_backup_is_restored_and_what_was_there_is_kept(tmp_path: Path) -> None
     file.close()
 
 
+def test_of_one_second_the_last_one_made_is_the_newest(tmp_path: Path) -> None:
+    file = opened(tmp_path)
+    assert file.backups
+    now = datetime(2026, 11, 29, 12, tzinfo=UTC)
+    made = [file.backups.make(why, now).name for why in (HAND, "import", HAND, "import", START)] + [
+        file.backups.make(HAND, now).name for _ in range(6)
+    ]
+    assert [one.name for one in file.backups.all() if one.name in made] == made[::-1]
+    file.close()
+
+
 def test_a_save_meanwhile_waits_and_is_not_lost(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
     file = opened(tmp_path)
     assert file.backups

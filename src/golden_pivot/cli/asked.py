@@ -5,7 +5,7 @@ from __future__ import annotations
 import json
 import sys
 from collections.abc import Iterable, Iterator
-from contextlib import contextmanager
+from contextlib import closing, contextmanager
 from dataclasses import replace
 from pathlib import Path
 from typing import Annotated, Any
@@ -77,7 +77,8 @@ def text_of(name: str, data: Path | None) -> str:
 
         with bad_shelf():
             try:
-                return Shelf(Database(path, read_only=True)).routine(int(rest)).text
+                with closing(Database(path, read_only=True)) as database:
+                    return Shelf(database).routine(int(rest)).text
             except LookupError as error:
                 raise refuse(f"{error}. See: golden-pivot list") from error
     if name == "-":

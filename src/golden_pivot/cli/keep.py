@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 from collections.abc import Iterator
+from contextlib import closing
 from pathlib import Path
 from typing import Annotated
 
@@ -45,8 +46,8 @@ def existing(data: Path | None) -> Path:
 @app.command("backup")
 def backup(data: DataFile = None, as_json: AsJson = False) -> None:
     """Make a back-up of the shelf now, beside it. It may be in use."""
-    with bad_shelf():
-        made = Backups(Database(existing(data), read_only=True)).make(HAND)
+    with bad_shelf(), closing(Database(existing(data), read_only=True)) as database:
+        made = Backups(database).make(HAND)
     typer.echo(json.dumps({"name": made.name}) if as_json else f"Made {made.name}.")
 
 
@@ -67,8 +68,9 @@ def restore(
         return
     with bad_shelf():
         if name is None:
-            for one in Backups(Database(path, read_only=True, even_damaged=True)).all():
-                typer.echo(f"{one.name}  {one.why}")
+            with closing(Database(path, read_only=True, even_damaged=True)) as database:
+                for one in Backups(database).all():
+                    typer.echo(f"{one.name}  {one.why}")
             return
         file = open_shelf_file(path, even_damaged=True)
         try:
@@ -87,8 +89,8 @@ def export(
     only: Annotated[list[int] | None, typer.Option(help="This routine alone; may be repeated.")] = None,
 ) -> None:  # fmt: skip
     """Write the shelf, or some of it, to one archive: texts, versions, removed routines, settings."""
-    with bad_shelf():
-        archive = archive_of(Shelf(Database(existing(data), read_only=True)), set(only) if only else None)
+    with bad_shelf(), closing(Database(existing(data), read_only=True)) as database:
+        archive = archive_of(Shelf(database), set(only) if only else None)
     write_whole(out, packed(archive))
     typer.echo(f"{len(archive.routines)} routines are in {out}.")
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import sys
+from contextlib import closing
 from dataclasses import replace
 from typing import Annotated
 
@@ -93,8 +94,8 @@ def list_routines(data: DataFile = None, as_json: AsJson = False) -> None:
     rows = [{"name": f"demo:{name}", "title": _title(demo.demo_text(name))} for name in demo.demo_names()]
     path = data or default_data()
     if path.exists():
-        with bad_shelf():
-            shelf = Shelf(Database(path, read_only=True))
+        with bad_shelf(), closing(Database(path, read_only=True)) as database:
+            shelf = Shelf(database)
             rows += [{"name": f"shelf:{routine.id}", "title": _title(routine.text)} for routine in shelf.routines()]
     elif data:
         raise refuse(f"There is no shelf at {data}.")

@@ -51,21 +51,27 @@ class Backups:
         self.folder = folder_of(self.path)
 
     def all(self) -> list[Backup]:
-        """Newest first."""
-        found = []
+        """Newest first; of several of one second the one with the highest number."""
+        found: list[tuple[str, int, Backup]] = []
         for file in self.folder.glob("*.sqlite3") if self.folder.is_dir() else ():
             if named := _NAME.fullmatch(file.name):
-                made = datetime.strptime(named[1], "%Y-%m-%dT%H-%M-%S").replace(tzinfo=UTC)
-                found.append(Backup(file.name, made.isoformat(), WHY.get(named[3], named[3]), file.stat().st_size))
-        return sorted(found, key=lambda one: (one.made_at, one.name), reverse=True)
+                made = datetime.strptime(named[1], "%Y-%m-%dT%H-%M-%S").replace(tzinfo=UTC).isoformat()
+                backup = Backup(file.name, made, WHY.get(named[3], named[3]), file.stat().st_size)
+                found.append((made, int(named[2] or 1), backup))
+        return [one for *_, one in sorted(found, key=lambda one: (one[0], one[1], one[2].name), reverse=True)]
+
+    def _names(self) -> list[str]:
+        return [file.name for file in self.folder.glob("*.sqlite3")]
 
     def make(self, why: str, now: datetime | None = None) -> Backup:
         """A copy of what the shelf has now; it counts only once it was read back sound. Raises ShelfTrouble."""
         now = now or datetime.now(UTC)
         self.folder.mkdir(mode=0o700, parents=True, exist_ok=True)
-        stamp, number = now.strftime("%Y-%m-%dT%H-%M-%S"), 1
-        while (file := self.folder / f"{stamp}{f'-{number}' if number > 1 else ''}-{why}.sqlite3").exists():
-            number += 1
+        stamp = now.strftime("%Y-%m-%dT%H-%M-%S")
+        number = 1 + max(
+            (int(n[2] or 1) for n in map(_NAME.fullmatch, self._names()) if n and n[1] == stamp), default=0
+        )
+        file = self.folder / f"{stamp}{f'-{number}' if number > 1 else ''}-{why}.sqlite3"
         self._db.copy_to(file)
         self._give_up_oldest()
         return next(one for one in self.all() if one.name == file.name)
