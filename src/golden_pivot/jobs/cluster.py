@@ -59,7 +59,8 @@ class Cluster:
             raise Unavailable(f"here: the cluster at {self._address} has no workers")
 
     def hand_out(self, batch: Any, shared: Any, piece: Any, limits: Limits) -> Future[tuple[bool, Any]]:
-        future: Future[tuple[bool, Any]] = self._executor.submit(_work, self._search, batch, shared, piece, limits)
+        asked = version(), self._search, batch, shared, piece, limits
+        future: Future[tuple[bool, Any]] = self._executor.submit(_work, *asked)
         return future
 
     def stop(self) -> None:
@@ -86,7 +87,9 @@ def _end(search: str) -> None:
     _over.add(search)
 
 
-def _work(search: str, batch: Any, shared: Any, piece: Any, limits: Limits) -> tuple[bool, Any]:
+def _work(theirs: str, search: str, batch: Any, shared: Any, piece: Any, limits: Limits) -> tuple[bool, Any]:
+    if theirs != version():  # it came later than the others
+        raise RuntimeError("another version")
     return answered(batch, shared, piece, limits, lambda: search in _over)
 
 
