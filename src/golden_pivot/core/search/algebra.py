@@ -55,7 +55,7 @@ MOST_HANDLED = Algebra(
     (0, (), ()),
     # More cards first; among equals the least path, so that the answer does not depend on arrival.
     lambda one, other: (
-        one if (one[0], tuple(-i for i in one[1])) >= (other[0], tuple(-i for i in other[1])) else other
+        one if one[0] > other[0] or (one[0] == other[0] and [-i for i in one[1]] >= [-i for i in other[1]]) else other
     ),
     chosen=lambda path, index, value: (path[0], (*path[1], index), (*path[2], value)),
     handled=lambda path, cards: (path[0] + cards, *path[1:]),
