@@ -6,16 +6,18 @@ A worker of the cluster must have the same version of this product: pieces and a
 from __future__ import annotations
 
 import hashlib
+import socket
 import sys
 from concurrent.futures import Future
 from functools import cache
 from pathlib import Path
 from typing import Any
+from urllib.parse import urlsplit
 from uuid import uuid4
 
 from .spread import Limits, Unavailable, answered
 
-CONNECT = 3.0
+CONNECT = 5.0
 """seconds until a cluster that does not answer is given up"""
 
 
@@ -28,8 +30,9 @@ class Cluster:
         except ImportError as error:
             raise Unavailable("here: clusters need an extra, pip install 'golden-pivot[cluster]'") from error
         try:
+            _knock(address)
             self._client = Client(address, timeout=CONNECT, set_as_default=False)
-        except (OSError, TimeoutError, ValueError) as error:
+        except Exception as error:
             raise Unavailable(f"here: the cluster at {address} does not answer") from error
         try:
             self._look_at_workers()
@@ -77,6 +80,15 @@ class Cluster:
 
     def close(self) -> None:
         self._client.close(timeout=1)
+
+
+def _knock(address: str) -> None:
+    """Whether somebody is there at all, before a client is made, which would wait, and is not easily got rid of.
+
+    Raises OSError and ValueError.
+    """
+    at = urlsplit(address)
+    socket.create_connection((at.hostname or "", at.port or 0), CONNECT).close()
 
 
 _over: set[str] = set()
