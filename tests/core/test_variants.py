@@ -18,12 +18,12 @@ from golden_pivot.core.answers.regions import region_of
 from golden_pivot.core.answers.shapes import shape_text
 from golden_pivot.core.answers.verdicts import PROVED, REFUTED, UNSETTLED, prove
 from golden_pivot.core.budget import Budget
-from golden_pivot.core.faults import BadRoutine, Cancelled
+from golden_pivot.core.faults import BadRoutine, Cancelled, OutOfBudget
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.language.printer import routine_json, text_from_json
 from golden_pivot.core.search.faces import PACK
 from golden_pivot.core.steps import REGISTRY
-from golden_pivot.core.variants import slips
+from golden_pivot.core.variants import slips, trying
 from golden_pivot.core.variants.blanks import solve
 from golden_pivot.core.variants.edits import edited
 from golden_pivot.core.variants.explain import EachTime, explain
@@ -522,3 +522,17 @@ def test_a_slip_that_is_not_settled_is_known_to_fail_where_a_path_drawn_at_rando
     found = fragility_of(text, Budget(), plain=plain).outcomes
     assert {one.kind for one in found} == {SOME, OPEN} and all(one.share is None for one in found if one.kind == SOME)
     assert all(exact[one.slip] in (SOME, ALL, ELSEWHERE) for one in found if one.kind == SOME)
+
+
+def test_what_is_proved_again_before_the_time_is_up_is_kept(monkeypatch: pytest.MonkeyPatch) -> None:
+    text = "Pack: 9 cards\nPlace A ?th\nEnds with: A is in deck\n"
+    task = trying.Task(text, tuple(fields_of(read_routine(text))), (), True)
+
+    def until_the_third(self: object, filling: tuple[str, ...]) -> bool:
+        if filling == ("3",):
+            raise OutOfBudget("seconds", "1 s had passed")
+        return True
+
+    monkeypatch.setattr(trying._Trying, "holds", until_the_third)
+    found = trying.proved_again(task, [("1",), ("2",), ("3",), ("4",)], Budget())
+    assert (found.passing, found.stopped) == ([("1",), ("2",)], "1 s had passed")

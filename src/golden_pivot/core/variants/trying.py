@@ -9,6 +9,7 @@ on the next ones.
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Mapping, Sequence
+from contextlib import contextmanager
 from dataclasses import dataclass, field, replace
 from itertools import product
 from math import prod
@@ -138,38 +139,39 @@ class Found:
 
 def tried(task: Task, trials: Sequence[Trial], budget: Budget) -> Found:
     """A batch. Raises Cancelled."""
-    found = Found(known=list(task.known))
-    trying, blocks = _Trying(task, found, budget.quiet()), task.blocks
-    try:
+    blocks = task.blocks
+    with _as_far_as_it_goes(task, budget) as trying:
         for words, number in trials:
             trying.budget.look(0, task.fields[0].line)
             trying.some(dict(zip((field.number for field in task.written), words, strict=True)), blocks[number])
-    except OutOfBudget as out:
-        found.stopped = out.reached
-    return found
+    return trying.found
 
 
 def tried_alone(task: Task, fillings: Sequence[Filling], budget: Budget) -> Found:
     """A batch of large ones, one by one. Raises Cancelled."""
-    found = Found()
-    trying = _Trying(task, found, budget.quiet())
-    try:
+    with _as_far_as_it_goes(task, budget) as trying:
         for filling in fillings:
             trying.one(filling)
-    except OutOfBudget as out:
-        found.stopped = out.reached
-    return found
+    return trying.found
 
 
 def proved_again(task: Task, fillings: Sequence[Filling], budget: Budget) -> Found:
     """Those that are proved as the routines they make. Raises Cancelled."""
-    found = Found()
-    trying = _Trying(task, found, budget.quiet())
+    with _as_far_as_it_goes(task, budget) as trying:
+        for filling in fillings:
+            if trying.holds(filling):
+                trying.found.passing.append(filling)
+    return trying.found
+
+
+@contextmanager
+def _as_far_as_it_goes(task: Task, budget: Budget) -> Iterator[_Trying]:
+    """What was found before the budget is used up is kept."""
+    trying = _Trying(task, Found(known=list(task.known)), budget.quiet())
     try:
-        found.passing += [filling for filling in fillings if trying.holds(filling)]
+        yield trying
     except OutOfBudget as out:
-        found.stopped = out.reached
-    return found
+        trying.found.stopped = out.reached
 
 
 class _Trying:
