@@ -11,14 +11,18 @@ from golden_pivot.core.answers.formulas import fit
 from golden_pivot.core.answers.ledger import ledger_of
 from golden_pivot.core.answers.notes import BADGES, Notes, badges_of, notes_of
 from golden_pivot.core.answers.odds import odds_of
+from golden_pivot.core.answers.plays import play
+from golden_pivot.core.answers.refuting import counted_with_least, least_failing
 from golden_pivot.core.answers.strands import strands_of
 from golden_pivot.core.answers.verdicts import longest_path, prove
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.building import REPLAY, Purpose, compile_routine
 from golden_pivot.core.cards import TOKEN
+from golden_pivot.core.english import ordinal
 from golden_pivot.core.faults import BadRoutine, Cancelled
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.language.printer import routine_json
+from golden_pivot.core.language.routine import Routine
 from golden_pivot.core.search.explorer import explore
 from tests.reference import every_path
 
@@ -365,18 +369,63 @@ def test_odds_are_exact_and_a_range_where_a_choice_is_open(
     assert got == chances and found.samples is None
 
 
-def test_a_closure_over_its_budget_is_unsettled_and_says_so() -> None:
+def endless(*claims: str) -> Routine:
     names = "ABCDEFGHI"
     text = "Pack: 12 cards\n" + "\n".join(f"Place {name} at position {i}" for i, name in enumerate(names, start=1))
-    text += (
-        "\nAs often as the spectator likes, one of:\n  Spectator cuts deck and completes the cut\n"
-        "  Spectator turns over the top 2 cards of deck as a block\n"
-        + "\n".join(f"Ends with: {a} is next to {b}" for a, b in itertools.pairwise(names))
-    )
-    found = prove(read_routine(text), Budget(states=2_000))
+    return read_routine(
+        text + "\nAs often as the spectator likes, one of:\n  Spectator cuts deck and completes the cut\n"
+        "  Spectator turns over the top 2 cards of deck as a block\n" + "\n".join(claims)
+    )  # fmt: skip
+
+
+def test_a_closure_over_its_budget_is_unsettled_and_says_so() -> None:
+    found = prove(endless(*(f"Ends with: {a} is in deck" for a in "ABCDEFGHI")), Budget(states=2_000))
     assert (
         found.verdict == "unsettled" and found.limit == "states" and "different situations at line" in found.headline
     )
+
+
+FAIL_BEYOND = [
+    endless(*(f"Ends with: {a} is next to {b}" for a, b in itertools.pairwise("ABCDEFGHI"))),
+    read_routine(f"{EXPLODING}Ends with: the 9th card of deck is A\n"),
+    read_routine("Pack: 52 cards, any order\nPlace A 9th\nSpectator shuffles deck\nRemember the top card of deck: K\n"
+                 "Ends with: value of K is 13\nEnds with: the 9th card of deck is A\n"),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize("routine", FAIL_BEYOND)
+def test_what_fails_beyond_the_budget_is_refuted_by_a_path_drawn_and_not_counted(routine: Routine) -> None:
+    found = prove(routine, Budget(states=20, transitions=50))
+    assert found.verdict == "refuted" and found.limit and found.count and found.counterexample
+    assert not found.counterexample.least and found.count.some_fail and not found.count.counted
+    assert (found.paths, found.failing_paths, found.again_paths, found.count.share) == (None,) * 4
+    assert found.counted == "perhaps not the shortest way; on how many was not settled"
+    assert found.headline == found.counterexample.sentence != "Fails every time"
+    # The path told does fail, on a table where every card is its own, and at the claims that are told.
+    played = play(routine, dict(found.counterexample.choices))
+    assert played.failures and " and ".join(played.failures) in found.headline
+    failing = {claim.line for claim in found.claims}
+    assert failing and all(claim.denied and not claim.holds for claim in found.claims)
+
+
+COUNTED = [
+    *([f"Pack: {n} cards", "Place A at position 3", "Spectator names a number n from 1 to 6", "Spectator cuts deck and completes the cut",
+       "Deal n cards from deck to table", "Put table under deck", f"Ends with: the {ordinal(at)} card of deck is A"] for n, at in ((7, 3), (9, 1))),
+    ["Pack: 12 cards, any order", "Spectator names a number n from 1 to 3", "Remember the top card of deck: K", "Deal n cards from deck",
+     "Ends with: value of K is n"],
+    ["Pack: 6 cards", "Place A 2nd", "As often as the spectator likes, one of:", "  Spectator cuts deck and completes the cut",
+     "  Spectator turns over the top 2 cards of deck as a block", "Ends with: the 2nd card of deck is A"],
+]  # fmt: skip
+
+
+@pytest.mark.parametrize("rows", COUNTED)
+def test_counted_and_the_least_in_one_search_are_what_two_searches_find(rows: list[str]) -> None:
+    routine = read_routine("\n".join(rows))
+    for limits in (True, False):
+        program, found, least = counted_with_least(routine, Budget(), limits)
+        alone = explore(program, Budget())
+        assert (found.ends, found.again, found.stuck) == (alone.ends, alone.again, alone.stuck)
+        assert least and least.choices == least_failing(routine, Budget(), limits).choices
 
 
 @pytest.mark.parametrize("at", range(1, 7))

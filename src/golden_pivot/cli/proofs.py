@@ -71,9 +71,7 @@ def _told(verdict: Verdict) -> list[str]:
         rows.append(f"At the end {verdict.landing.card} is {verdict.landing.text}.")
     if verdict.holds_when and verdict.holds_when.text:
         rows.append(f"Holds exactly when {verdict.holds_when.text}.")
-    if verdict.paths is not None:
-        said = verdict.count.text if verdict.count else ""
-        rows.append(
-            f"{said[:1].upper()}{said[1:]}; widest {verdict.states_widest:,}; {verdict.covers}; {verdict.seconds * 1000:.1f} ms."
-        )
+    if said := verdict.counted:
+        widest = f"widest {verdict.states_widest:,}; " if verdict.states_widest else ""
+        rows.append(f"{said[:1].upper()}{said[1:]}; {widest}{verdict.covers}; {verdict.seconds * 1000:.1f} ms.")
     return rows

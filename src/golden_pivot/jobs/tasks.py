@@ -13,7 +13,7 @@ from ..core.answers.odds import odds_of
 from ..core.answers.on_table import on_table
 from ..core.answers.plays import play, play_path
 from ..core.answers.report import OddsReport, ledger_report, odds_report, strands_report, verdict_report
-from ..core.answers.verdicts import UNSETTLED, longest_path, prove
+from ..core.answers.verdicts import longest_path, prove
 from ..core.book.performance import Performance
 from ..core.book.spectators import own_spectators
 from ..core.budget import Budget
@@ -67,7 +67,7 @@ def verdict_of(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
     except BadRoutine as bad:
         return {"verdict": None, "faults": list(map(asdict, bad.faults))}
     answer = {"verdict": asdict(verdict_report(verdict)), "faults": []}
-    if verdict.verdict != UNSETTLED:
+    if verdict.limit is None:
         _known.keep(text, answer)
     return answer
 

@@ -2357,6 +2357,8 @@ export interface components {
             sentence: string;
             /** Stuck At */
             stuck_at: number | null;
+            /** Least */
+            least: boolean;
         };
         /** Coverage */
         Coverage: {

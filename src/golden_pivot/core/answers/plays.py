@@ -52,14 +52,16 @@ def play_path(routine: Routine, path: tuple[int, ...], by_index: bool = False) -
 
 
 def failing_at_random(routine: Routine, paths: int, seed: int = 1) -> Play | None:
-    """One of so many paths drawn at random that fails, its end alone; None where none does. Raises BadRoutine."""
+    """One of so many paths drawn at random that fails; None where none does. Raises BadRoutine."""
     program, draw = compile_routine(routine, REPLAY), random.Random(seed)
 
     def decide(key: str, options: tuple[int, ...], weights: Sequence[int] | None = None) -> int:
         return draw.choice(options)
 
     for _ in range(paths):
+        begun = draw.getstate()
         with suppress(NoSuchPath):
-            if (found := played(program, (), decide, tells=False)).failures:
-                return found
+            if played(program, (), decide, tells=False).failures:
+                draw.setstate(begun)
+                return played(program, (), decide)
     return None

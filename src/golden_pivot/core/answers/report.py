@@ -60,6 +60,8 @@ class CounterexampleReport:
     labels: tuple[str, ...]
     sentence: str
     stuck_at: int | None
+    least: bool
+    """the shortest way; else a path drawn at random"""
 
 
 @dataclass(frozen=True)
@@ -189,13 +191,13 @@ def verdict_report(verdict: Verdict) -> VerdictReport:
         verdict.again_paths,
         verdict.failing_paths,
         verdict.count.reached if verdict.count else None,
-        verdict.count.text if verdict.count else "",
+        verdict.counted,
         verdict.states_widest,
         verdict.transitions,
         verdict.covers_every_order,
         verdict.covers,
         round(verdict.seconds, 6),
-        CounterexampleReport(dict(example.choices), example.labels, example.sentence, example.stuck_at)
+        CounterexampleReport(dict(example.choices), example.labels, example.sentence, example.stuck_at, example.least)
         if example
         else None,
         region_report(verdict.holds_when) if verdict.holds_when else None,

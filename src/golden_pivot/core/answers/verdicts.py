@@ -7,6 +7,7 @@ from collections import Counter
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 from contextlib import suppress
 from dataclasses import dataclass, field, replace
+from functools import cached_property
 
 from ..budget import Budget
 from ..building import LEDGER, PROOF, compile_routine
@@ -15,16 +16,15 @@ from ..faults import BadRoutine, Fault, OutOfBudget
 from ..language.facets import Facet
 from ..language.routine import Routine
 from ..layouts import HEAP, Layout
-from ..search.algebra import LEAST_PATH, MOST_HANDLED
+from ..search.algebra import MOST_HANDLED
 from ..search.counted import Count, of_paths
 from ..search.explorer import count_of, explore
 from ..search.frontiers import Exploration
 from ..search.program import FAILED, Program, State
 from ..search.replay import Play
 from .formulas import fit
-from .in_hand import clauses
 from .ledger import end_layer
-from .plays import play_path
+from .refuting import Counterexample, counted_with_least, counterexample, failing_drawn, least_failing
 from .regions import Region, region_of
 
 PROVED, REFUTED, UNSETTLED = "proved", "refuted", "unsettled"
@@ -111,16 +111,6 @@ class Claim:
 
 
 @dataclass(frozen=True)
-class Counterexample:
-    """The least path that fails: fewest choices, then the order of the options."""
-
-    choices: tuple[tuple[str, int], ...]
-    labels: tuple[str, ...]
-    sentence: str
-    stuck_at: int | None
-
-
-@dataclass(frozen=True)
 class Verdict:
     verdict: str
     headline: str
@@ -149,7 +139,15 @@ class Verdict:
     holds_when: Region | None = None
     assumed: tuple[str, ...] = ()
     limit: str | None = None
-    """what the budget ran out of, for an unsettled verdict"""
+    """what the budget ran out of, for an unsettled verdict, and for one that is refuted by a path drawn at random"""
+
+    @property
+    def counted(self) -> str:
+        """On how many paths it holds, in words, and whether the path told is the least; empty where paths have no number."""
+        drawn = self.counterexample and not self.counterexample.least
+        return "; ".join(
+            filter(None, ["perhaps not the shortest way" if drawn else "", self.count.text if self.count else ""])
+        )
 
 
 def prove(
@@ -161,32 +159,65 @@ def prove(
 
     Raises BadRoutine when the text has faults, when on every path more cards are asked for than there are, or when no
     path comes to any claim (unless `some_claim` is False: then each is told as reached by none);
-    Cancelled when the budget's flag is raised. Out of budget is a verdict of its own, *unsettled*.
+    Cancelled when the budget's flag is raised. Out of budget is a verdict of its own, *unsettled*, unless one of some
+    paths drawn at random fails: it is then refuted all the same, and on how many paths is not told.
     """
     budget = budget or Budget()
     begun = time.perf_counter()
+    drawn = _Drawn(routine)
     try:
-        program, found, exact = _explored(routine, budget, reorder=True, places=places)
-        # What comes first makes a difference to how many paths get stuck.
-        if found.stuck and exact and not program.is_unlimited:
-            few = budget.narrowed(budget.states or FEW_TRANSITIONS, FEW_TRANSITIONS)
-            try:
-                program, found, exact = _explored(routine, budget if found.ends else few, False, places)
-            except OutOfBudget:
-                if found.ends:
-                    raise
-        if not found.ends:  # in whatever order things are done
-            raise BadRoutine([_never_possible(routine, found)])
-        count = count_of(program, found, exact)
-        claims = _claims(program, found, count)
-        endings = [claim for claim, of in zip(claims, program.claims, strict=True) if not of.throughout]
-        if some_claim and endings and not found.stuck and not any(claim.reached != 0 for claim in endings):
-            raise BadRoutine([_never_reached(routine, claim) for claim in endings])
-        placed = places or count.all_fail or not program.claims
-        verdict = _judged(routine, program, found, claims, count, exact, budget, explain, placed)
+        verdict = _settled(routine, budget, drawn, explain, some_claim, places)
     except OutOfBudget as limit:
-        stopped = f"Not settled: {limit.reached}, and the search stopped there"
-        return Verdict(UNSETTLED, stopped, limit=limit.limit, seconds=time.perf_counter() - begun)
+        verdict = _stopped(routine, drawn.failing, limit, explain)
+    return replace(verdict, seconds=time.perf_counter() - begun)
+
+
+@dataclass(frozen=True)
+class _Searched:
+    program: Program
+    found: Exploration
+    exact: bool
+    """exactly those paths that there are have been gone; else more"""
+    least: Play | None = None
+    """the least that fails, where it has been found on the way"""
+
+
+@dataclass
+class _Drawn:
+    """A failing path that is drawn at random, when one is first asked for."""
+
+    routine: Routine
+
+    @cached_property
+    def failing(self) -> Play | None:
+        return failing_drawn(self.routine)
+
+
+def _settled(
+    routine: Routine, budget: Budget, drawn: _Drawn, explain: bool, some_claim: bool, places: bool
+) -> Verdict:
+    searched = _explored(routine, budget, drawn, reorder=True, places=places, explain=explain)
+    # What comes first makes a difference to how many paths get stuck.
+    if searched.found.stuck and searched.exact and not searched.program.is_unlimited:
+        some_end = bool(searched.found.ends)
+        few = budget if some_end else budget.narrowed(budget.states or FEW_TRANSITIONS, FEW_TRANSITIONS)
+        try:
+            searched = _explored(routine, few, drawn, reorder=False, places=places, explain=False)
+        except OutOfBudget:
+            if some_end:
+                raise
+    program, found = searched.program, searched.found
+    if not found.ends:  # in whatever order things are done
+        raise BadRoutine([_never_possible(routine, found)])
+    count = count_of(program, found, searched.exact)
+    claims = _claims(program, found, count)
+    endings = [claim for claim, of in zip(claims, program.claims, strict=True) if not of.throughout]
+    if some_claim and endings and not found.stuck and not any(claim.reached != 0 for claim in endings):
+        raise BadRoutine([_never_reached(routine, claim) for claim in endings])
+    placed = places or count.all_fail or not program.claims
+    verdict = _judged(routine, searched, claims, count, budget, placed)
+    if explain and verdict.verdict == REFUTED:
+        verdict = _explained(routine, verdict, searched, drawn, budget)
     return replace(
         verdict,
         claims=claims,
@@ -199,40 +230,90 @@ def prove(
         covers_every_order=program.covers_every_order,
         covers=program.covers,
         assumed=program.assumed,
-        seconds=time.perf_counter() - begun,
     )
 
 
-def _explored(routine: Routine, budget: Budget, reorder: bool, places: bool) -> tuple[Program, Exploration, bool]:
-    """(program, all its paths, whether exactly those that there are).
+def _explored(
+    routine: Routine, budget: Budget, drawn: _Drawn, reorder: bool, places: bool, explain: bool
+) -> _Searched:
+    """All paths of a routine.
 
     A small proof keeps every place, so that it also says where the card lies. Where unknown cards are looked at
     again and again, keeping count of what is still in the pack takes most of the work. So a larger proof is first
     tried without: it then covers more orders than there are. What fails there may be no real order, so a failure
     is looked for again among the real ones.
+
+    Of a larger routine that is known to fail, by a path drawn at random, the paths are counted as far as is allowed for.
     """
     proof, ledger = (replace(one, reorder=reorder, early_checks=reorder) for one in (PROOF, LEDGER))
     program = compile_routine(routine, ledger)
     if program.target and not program.claims:
-        return program, explore(program, budget), True
+        return _Searched(program, explore(program, budget), True)
     few = FEW_TRANSITIONS if places or program.faces else FEW_WITHOUT_PLACES
     with suppress(OutOfBudget):
-        return program, explore(program, budget.narrowed(budget.states or few, few)), True
+        return _Searched(program, explore(program, budget.narrowed(budget.states or few, few)), True)
+    if drawn.failing:
+        budget = _to_count_failures(budget)
+        if explain:
+            with suppress(OutOfBudget):
+                return _explored_for_the_least(routine, budget, bool(program.faces))
     program = compile_routine(routine, proof)
     if program.faces is None:
-        return program, explore(program, budget), True
+        return _Searched(program, explore(program, budget), True)
     wider = compile_routine(routine, replace(proof, limits=False))
     found = explore(wider, budget)
     fails = bool(found.stuck) or any(state[FAILED] for state in (*found.ends, *found.again))
-    if found.ends and wider.reached is None and (not fails or _least_failing(routine, budget, limits=False).failures):
-        return wider, found, False
-    return program, explore(program, budget), True
+    if found.ends and wider.reached is None:
+        least = least_failing(routine, budget, limits=False) if fails and explain else None
+        if not fails or (drawn.failing if least is None else least.failures):
+            return _Searched(wider, found, False, least)
+    return _Searched(program, explore(program, budget), True)
+
+
+def _to_count_failures(budget: Budget) -> Budget:
+    """Where it is known already that some path fails."""
+    told = replace(budget, progress=lambda words: budget.progress(f"it fails on some paths; counting them: {words}"))
+    return told.narrowed(budget.states, budget.states) if budget.states else told
+
+
+def _explored_for_the_least(routine: Routine, budget: Budget, faces: bool) -> _Searched:
+    """The same, and on the way the least path that fails. As things are written, which tells what path is the least."""
+    if faces:
+        program, found, least = counted_with_least(routine, budget, limits=False)
+        if found.ends and program.reached is None and least and least.failures:
+            return _Searched(program, found, False, least)
+    program, found, least = counted_with_least(routine, budget, limits=True)
+    return _Searched(program, found, True, least)
+
+
+def _stopped(routine: Routine, failing: Play | None, limit: OutOfBudget, explain: bool) -> Verdict:
+    """What is known where not all paths could be gone."""
+    stopped = f"Not settled: {limit.reached}, and the search stopped there"
+    if failing is None:
+        return Verdict(UNSETTLED, stopped, limit=limit.limit)
+    program, state = failing.program, failing.frames[-1].state
+    example = counterexample(routine, failing, least=False)
+    denied = [claim for i, claim in enumerate(program.claims) if state[FAILED] >> (i + 1) & 1]
+    return Verdict(
+        REFUTED,
+        example.sentence if explain else "Fails",
+        claims=tuple(Claim(claim.line, claim.text, False, None, None, True) for claim in denied),
+        again_paths=None,
+        failing_paths=None,
+        count=Count(None, None, None, None, some_fail=True, some_stuck=failing.stuck_at is not None, counted=False),
+        covers_every_order=program.covers_every_order,
+        covers=program.covers,
+        counterexample=example if explain else None,
+        assumed=program.assumed,
+        limit=limit.limit,
+    )
 
 
 def _judged(
-    routine: Routine, program: Program, found: Exploration, claims: Sequence[Claim], count: Count, exact: bool,
-    budget: Budget, explain: bool, placed: bool,
-) -> Verdict:  # fmt: skip
+    routine: Routine, searched: _Searched, claims: Sequence[Claim], count: Count, budget: Budget, placed: bool
+) -> Verdict:
+    program, found = searched.program, searched.found
+
     def landing() -> Landing | None:
         return _end_places(routine, program, found, count, budget) if placed else None
 
@@ -241,7 +322,7 @@ def _judged(
         if not program.claims:  # what is known on the paths that come to their end
             known = _unclaimed(program, found, count)
             refuted = replace(refuted, told=known.told, whereabouts=known.whereabouts)
-        return _explained(routine, refuted, exact, budget) if explain else refuted
+        return refuted
     if not program.claims:
         return _unclaimed(program, found, count)
     return Verdict(PROVED, _proved(program, found, claims, count), landing())
@@ -340,39 +421,19 @@ def _said(claim: str) -> str:
     return f"{what.strip()} never shows" if kind == "Never shows" else what.strip()
 
 
-def _explained(routine: Routine, refuted: Verdict, exact: bool, budget: Budget) -> Verdict:
-    counterexample = _counterexample(routine, budget, exact)
-    return replace(
-        refuted,
-        headline=counterexample.sentence,
-        counterexample=counterexample,
-        holds_when=region_of(routine, budget),
-    )
+def _explained(routine: Routine, refuted: Verdict, searched: _Searched, drawn: _Drawn, budget: Budget) -> Verdict:
+    try:
+        least = searched.least or least_failing(routine, budget, searched.exact)
+        example = counterexample(routine, least)
+    except OutOfBudget:
+        if drawn.failing is None:
+            raise
+        example = counterexample(routine, drawn.failing, least=False)
+    return replace(refuted, headline=example.sentence, counterexample=example, holds_when=region_of(routine, budget))
 
 
 def _whatever(program: Program) -> str:
     return "whatever they choose" if program.choices() else "every time"
-
-
-def _least_failing(routine: Routine, budget: Budget, limits: bool) -> Play:
-    """The least failing path, played on a pack in which every card is its own."""
-    found = explore(compile_routine(routine, replace(PROOF, limits=limits)), budget, LEAST_PATH)
-    if found.stuck:  # a check that was moved up gets stuck before choices that the path makes all the same
-        as_written = replace(PROOF, limits=limits, reorder=False, early_checks=False)
-        with suppress(OutOfBudget):
-            found = explore(compile_routine(routine, as_written), budget, LEAST_PATH)
-    reached = (*found.ends.items(), *found.again.items())
-    failing = [w for state, w in reached if state[FAILED]] + list(found.stuck.values())
-    return play_path(routine, min(failing)[3])
-
-
-def _counterexample(routine: Routine, budget: Budget, limits: bool) -> Counterexample:
-    played = _least_failing(routine, budget, limits)
-    labels = clauses(routine, played.decisions)
-    # One path alone does not show that another can look the same.
-    reason = " and ".join(played.failures) or "the faces at the end can be the same after other choices"
-    when = f"Fails when {', '.join(labels)}" if labels else "Fails every time"
-    return Counterexample(tuple(played.choices.items()), labels, f"{when}: {reason}", played.stuck_at)
 
 
 def longest_path(routine: Routine, budget: Budget) -> tuple[int, ...]:

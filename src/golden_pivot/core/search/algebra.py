@@ -51,6 +51,20 @@ LEAST_PATH = Algebra(
 )
 """(rounds of closures, number of choices, indices of the options taken, the options), compared in this order"""
 
+_COUNT, _LEAST = COUNT_PATHS, LEAST_PATH
+assert _COUNT.times and _LEAST.chosen
+_times, _chosen = _COUNT.times, _LEAST.chosen
+
+COUNT_AND_LEAST = Algebra(
+    (_COUNT.one, _LEAST.one),
+    lambda one, other: (one[0] + other[0], min(one[1], other[1])),
+    times=lambda both, ways, out_of: (_times(both[0], ways, out_of), both[1]),
+    chosen=lambda both, index, value: (both[0], _chosen(both[1], index, value)),
+    again=lambda one, other: (one[0], min(one[1], other[1])),
+    rounds=lambda both: (both[0], _LEAST.rounds(both[1])),
+)
+"""both of them, in one search"""
+
 MOST_HANDLED = Algebra(
     (0, (), ()),
     # More cards first; among equals the least path, so that the answer does not depend on arrival.

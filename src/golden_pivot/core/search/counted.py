@@ -3,7 +3,8 @@
 A **path** is one way to take every choice and for every card that is looked at to be what it can be. A path
 **holds** when all claims hold that it comes to, **fails** when one does not or when it gets stuck. A claim is
 **reached** by a path that comes to it; paths may end before, in a case of their own. Where something may be repeated
-without end there is no number of paths, and none is told: only whether any fails, or all.
+without end there is no number of paths, and none is told: only whether any fails, or all. Nor is one told where the
+search stopped before all were counted, and it is known only that some fail.
 """
 
 from __future__ import annotations
@@ -13,9 +14,12 @@ from dataclasses import dataclass
 _SUPERSCRIPT = str.maketrans("0123456789", "⁰¹²³⁴⁵⁶⁷⁸⁹")
 
 
+NOT_COUNTED = "on how many was not settled"
+
+
 @dataclass(frozen=True)
 class Count:
-    """Paths of a routine. `None` where they have no number."""
+    """Paths of a routine. `None` where they have no number, or were not counted."""
 
     paths: int | None
     """all there are, those that get stuck or start again among them"""
@@ -30,6 +34,8 @@ class Count:
     """not every path comes to a claim"""
     some_stuck: bool = False
     """not every path can be gone to its end"""
+    counted: bool = True
+    """all paths were gone; else it is known only that some fail, perhaps all"""
 
     @property
     def share(self) -> float | None:
@@ -41,6 +47,8 @@ class Count:
     @property
     def text(self) -> str:
         """`5,832 paths`, `holds on 7 of 19 paths`; empty where they have no number."""
+        if not self.counted:
+            return NOT_COUNTED
         if self.paths is None:
             return ""
         said = holds_on(self.paths - self.failing, self.paths).lower() if self.failing else paths_text(self.paths)
@@ -55,6 +63,8 @@ class Count:
             return "Fails, whatever they choose."
         if not self.some_fail:
             return ""
+        if not self.counted:
+            return f"Fails on some paths at least; {NOT_COUNTED}."
         return (
             "Fails on some paths." if self.paths is None else f"Fails on {of_paths(self.failing or 0, self.paths)}."
         )

@@ -73,7 +73,8 @@ def _without_region(verdict: Verdict) -> str:
         return f"{verdict.headline}."
     if not verdict.count.some_fail:
         return f"It holds, whatever they choose{f': {verdict.count.text}' if verdict.count.text else ''}."
-    many = "Paths have no number here" if verdict.count.paths is None else "There are too many paths to list"
+    unending = verdict.count.counted and verdict.count.paths is None
+    many = "Paths have no number here" if unending else "There are too many paths to list"
     return f"{verdict.count.failure} {many}, so that the choices with which it holds are not told."
 
 
@@ -123,10 +124,10 @@ def _known(text: str, line: Line, slot: str, new: NewNumber, run: tuple[int, int
         found = prove(changed, budget.quiet(), explain=False, some_claim=False)
     except BadRoutine:
         return "it cannot be carried out"
-    if found.count is None:
-        return "nothing is settled"
-    if found.count.some_stuck:
+    if found.count and found.count.some_stuck:
         return SOME_STUCK
+    if found.count is None or not found.count.counted:
+        return "nothing is settled"
     return f"{found.landing.card} is {found.landing.text}" if found.landing else "no card is followed"
 
 

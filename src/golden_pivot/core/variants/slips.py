@@ -6,7 +6,6 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
-from ..answers.plays import failing_at_random
 from ..answers.regions import Choices, choices_of
 from ..answers.verdicts import FIXED, REFUTED, RULE, UNSETTLED, Verdict, prove
 from ..budget import Budget
@@ -25,8 +24,6 @@ WORST_FIRST = (ALL, SOME, ELSEWHERE, OPEN, HARMLESS)
 
 MOST_STATES, MOST_TRANSITIONS = 30_000, 60_000
 """what one slip may cost"""
-DRAWN = 40
-"""paths drawn at random of one that costs more"""
 
 
 @dataclass(frozen=True)
@@ -218,7 +215,7 @@ def _tried(shared: tuple[str, Verdict], slip: Slip, budget: Budget) -> _Tried | 
     verdict = _proved(text, slip, budget)
     if verdict is None:
         return _Tried((), 0)
-    used = MOST_TRANSITIONS if verdict.verdict == UNSETTLED else verdict.transitions
+    used = MOST_TRANSITIONS if verdict.limit else verdict.transitions
     return _Tried((_judged(text, slip, verdict, plain, budget),), used)
 
 
@@ -250,7 +247,7 @@ def _judged(text: str, slip: Slip, verdict: Verdict, plain: Verdict, budget: Bud
     """What comes of one slip."""
     count = verdict.count
     if count is None:
-        return _unsettled(text, slip, plain)
+        return Outcome(slip, OPEN, 0.0, "Not settled within its budget.", ())
     spoiled = _in_text([claim.line for claim in verdict.claims if not claim.holds], slip.edit)
     if verdict.claims or count.some_fail:
         kind, share, says = _by_claims(verdict, plain, count)
@@ -268,18 +265,6 @@ def _judged(text: str, slip: Slip, verdict: Verdict, plain: Verdict, budget: Bud
         "" if kind == HARMLESS or len(spoiled) in (0, len(verdict.claims)) else f" It spoils only {_lines(spoiled)}."
     )
     return Outcome(slip, kind, share, says + only, spoiled)
-
-
-def _unsettled(text: str, slip: Slip, plain: Verdict) -> Outcome:
-    """Whether it does harm is often known all the same: from a few paths drawn at random."""
-    holds = plain.count is not None and not plain.count.some_fail
-    try:
-        fails = holds and failing_at_random(read_routine(edited(text, slip.edit)), DRAWN)
-    except BadRoutine:  # more than the bench can follow
-        fails = None
-    if not fails:
-        return Outcome(slip, OPEN, 0.0, "Not settled within its budget.", ())
-    return Outcome(slip, SOME, None, "Fails on some paths at least; on how many was not settled.", ())
 
 
 def _by_claims(verdict: Verdict, plain: Verdict, count: Count) -> tuple[str, float | None, str]:

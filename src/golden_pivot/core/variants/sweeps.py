@@ -9,7 +9,7 @@ from itertools import product
 from math import prod
 
 from ..answers.formulas import fit
-from ..answers.verdicts import UNSETTLED, prove
+from ..answers.verdicts import UNSETTLED, Verdict, prove
 from ..budget import Budget
 from ..executor import cut
 from ..faults import BadRoutine
@@ -98,8 +98,14 @@ def _swept(text: str, values: tuple[str, ...], budget: Budget) -> Swept:
     return Swept(
         values, found.verdict, found.landing.text if found.landing else None,
         where[0].position if len(where) == 1 else None, found.count.share if found.count else 0.0,
-        (found.count.text or found.count.failure) if found.count else found.headline,
+        _told(found),
     )  # fmt: skip
+
+
+def _told(found: Verdict) -> str:
+    if found.count is None:
+        return found.headline
+    return (found.count.text if found.count.counted else "") or found.count.failure
 
 
 def _formula(fields: Sequence[Field], rows: Sequence[Swept]) -> str | None:

@@ -141,7 +141,7 @@ export function VerdictBar({
           {verdict ? 'Write them so' : `Write ${reads === 1 ? 'the line' : `the ${reads} lines`} that ${reads === 1 ? 'is' : 'are'} sure`}
         </Button>
       )}
-      {!old && verdict?.verdict === 'unsettled' && (
+      {!old && verdict?.limit && (
         <Button variant="default" size="compact-sm" onClick={onLonger}>
           Search longer
         </Button>

@@ -1,0 +1,78 @@
+"""How a routine fails: the least failing path, and one drawn at random where going through all is too much."""
+
+from __future__ import annotations
+
+from contextlib import suppress
+from dataclasses import dataclass, replace
+from typing import Any
+
+from ..budget import Budget
+from ..building import PROOF, compile_routine
+from ..faults import BadRoutine, OutOfBudget
+from ..language.routine import Routine
+from ..search.algebra import COUNT_AND_LEAST, LEAST_PATH
+from ..search.explorer import explore
+from ..search.frontiers import Exploration
+from ..search.program import FAILED, Program
+from ..search.replay import Play
+from .in_hand import clauses
+from .plays import failing_at_random, play_path
+
+MOST_DRAWN = 40
+"""paths that are drawn at random: most routines that fail do so within the first twenty"""
+
+
+@dataclass(frozen=True)
+class Counterexample:
+    """A path that fails."""
+
+    choices: tuple[tuple[str, int], ...]
+    labels: tuple[str, ...]
+    sentence: str
+    stuck_at: int | None
+    least: bool = True
+    """the least that fails: fewest choices, then the order of the options; else one drawn at random"""
+
+
+def counterexample(routine: Routine, played: Play, least: bool = True) -> Counterexample:
+    labels = clauses(routine, played.decisions)
+    # One path alone does not show that another can look the same.
+    reason = " and ".join(played.failures) or "the faces at the end can be the same after other choices"
+    when = f"Fails when {', '.join(labels)}" if labels else "Fails every time"
+    return Counterexample(tuple(played.choices.items()), labels, f"{when}: {reason}", played.stuck_at, least)
+
+
+def failing_drawn(routine: Routine) -> Play | None:
+    """A failing path, of some drawn at random; None where there is none among them."""
+    with suppress(BadRoutine):  # more than the bench can follow
+        return failing_at_random(routine, MOST_DRAWN)
+    return None
+
+
+def least_failing(routine: Routine, budget: Budget, limits: bool) -> Play:
+    """The least failing path, played on a pack in which every card is its own. Raises OutOfBudget."""
+    found = explore(compile_routine(routine, replace(PROOF, limits=limits)), budget, LEAST_PATH)
+    if found.stuck:  # a check that was moved up gets stuck before choices that the path makes all the same
+        as_written = replace(PROOF, limits=limits, reorder=False, early_checks=False)
+        with suppress(OutOfBudget):
+            found = explore(compile_routine(routine, as_written), budget, LEAST_PATH)
+    return play_path(routine, min(_failing(found))[3])
+
+
+def counted_with_least(routine: Routine, budget: Budget, limits: bool) -> tuple[Program, Exploration, Play | None]:
+    """(program, all its paths with their number, the least that fails) in one search; the path may be no real one
+    without `limits`, and there is none where some get stuck. Raises OutOfBudget."""
+    program = compile_routine(routine, replace(PROOF, limits=limits))
+    both = explore(program, budget, COUNT_AND_LEAST)
+
+    def number(weights: dict[Any, Any]) -> dict[Any, Any]:
+        return {key: weight[0] for key, weight in weights.items()}
+
+    counted = replace(both, ends=number(both.ends), again=number(both.again), stuck=number(both.stuck))
+    failing = [] if both.stuck else [weight[1] for weight in _failing(both)]
+    return program, counted, play_path(routine, min(failing)[3]) if failing else None
+
+
+def _failing(found: Exploration) -> list[Any]:
+    reached = (*found.ends.items(), *found.again.items())
+    return [weight for state, weight in reached if state[FAILED]] + list(found.stuck.values())
