@@ -1,4 +1,5 @@
-"""How a process begins, and what it owes to the one that started it: to end with it, and to take no more memory than given."""
+"""How a process begins, and what it owes to the one that started it: to end with it, to take no more memory than given,
+and to let go first what is more urgent."""
 
 from __future__ import annotations
 
@@ -31,6 +32,12 @@ def _end_with_parent() -> None:
     if parent:
         multiprocessing.connection.wait([parent.sentinel])
         os._exit(0)
+
+
+def give_way(steps: int) -> None:
+    """Where cores are few, who is less urgent by so many steps waits for others. Not every system knows such a thing."""
+    if steps and hasattr(os, "nice"):
+        os.nice(steps)
 
 
 def hold_at_most(megabytes: int) -> None:

@@ -10,8 +10,8 @@ if TYPE_CHECKING:
     from .workplace import Workplace
 
 
-def work(pipe: Connection, cancel: c_longlong, megabytes: int, workplace: Workplace) -> None:
+def work(pipe: Connection, cancel: c_longlong, megabytes: int, gives_way: int, workplace: Workplace) -> None:
     from . import warm  # noqa: F401  (loaded already where workers are forked from)
     from .worker import work as serve
 
-    serve(pipe, cancel, megabytes, workplace)
+    serve(pipe, cancel, megabytes, gives_way, workplace)

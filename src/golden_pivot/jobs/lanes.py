@@ -38,6 +38,8 @@ LIMITS: dict[LaneName, dict[str, Any]] = {
 }
 WORKERS: dict[LaneName, int] = {"interactive": 2, "quick": 2, "long": 2}
 """at most; the second is started when the first is busy"""
+GIVES_WAY: dict[LaneName, int] = {"interactive": 0, "quick": 5, "long": 15}
+"""steps of urgency: on a machine with few cores the verdict comes first, and a long search takes what is left"""
 
 
 class Superseded(PivotError):
@@ -74,8 +76,7 @@ class _Job:
 class _Lane:
     def __init__(self, name: LaneName, threads: ThreadPoolExecutor, workplace: Workplace) -> None:
         self.newest_wins, self.limits, self.threads = name == "interactive", LIMITS[name], threads
-        self._megabytes = LIMITS[name]["megabytes"] + ROOM
-        self._workplace = workplace
+        self._given = LIMITS[name]["megabytes"] + ROOM, GIVES_WAY[name], workplace
         self.jobs: list[_Job] = []
         """those that run and those that wait"""
         self._turns = asyncio.Semaphore(WORKERS[name])
@@ -85,7 +86,7 @@ class _Lane:
         self._watchers: set[asyncio.Task[None]] = set()
 
     def _new_worker(self) -> Worker:
-        worker = Worker(self._megabytes, self._workplace)
+        worker = Worker(*self._given)
         self._all.append(worker)
         return worker
 

@@ -19,9 +19,9 @@ class Lost(PivotError):
 class Worker:
     """Takes one request at a time. `receive` blocks; it is for a thread."""
 
-    def __init__(self, megabytes: int, workplace: Workplace) -> None:
-        """`megabytes` is all the memory it may ever hold."""
-        self._megabytes, self._workplace = megabytes, workplace
+    def __init__(self, megabytes: int, gives_way: int, workplace: Workplace) -> None:
+        """`megabytes` is all the memory it may ever hold; `gives_way` how much less urgent it is than the page, in steps."""
+        self._given = megabytes, gives_way, workplace
         self._process: BaseProcess | None = None
         self.start()
 
@@ -33,7 +33,7 @@ class Worker:
         self._pipe, theirs = context.Pipe()
         self._cancel = context.RawValue("q", 0)
         # Not a daemon, which may have no processes of its own; it ends with this one all the same: see belonging.py.
-        self._process = context.Process(target=work, args=(theirs, self._cancel, self._megabytes, self._workplace))
+        self._process = context.Process(target=work, args=(theirs, self._cancel, *self._given))
         self._process.start()
         atexit.register(self._process.kill)
         theirs.close()

@@ -10,13 +10,13 @@ from typing import Any
 
 from ..core.budget import Budget
 from ..core.faults import Cancelled
-from .belonging import end_with_parent, hold_at_most
+from .belonging import end_with_parent, give_way, hold_at_most
 from .messages import CANCELLED, DONE, FAILED, NO_MEMORY, PROGRESS
 from .tasks import TASKS
 from .workplace import ROOM, Workplace
 
 
-def work(pipe: Connection, cancel: c_longlong, megabytes: int, workplace: Workplace) -> None:
+def work(pipe: Connection, cancel: c_longlong, megabytes: int, gives_way: int, workplace: Workplace) -> None:
     """Serves requests (ticket, task, request, limits) until the pipe closes.
 
     Answers (ticket, DONE | CANCELLED | FAILED | NO_MEMORY, value), with any number of (ticket, PROGRESS, text) before.
@@ -25,6 +25,7 @@ def work(pipe: Connection, cancel: c_longlong, megabytes: int, workplace: Workpl
     signal.signal(signal.SIGINT, signal.SIG_IGN)  # the server stops its workers itself
     end_with_parent()
     hold_at_most(megabytes)
+    give_way(gives_way)
     with contextlib.suppress(EOFError, OSError):
         while True:
             ticket, task, request, limits = pipe.recv()

@@ -68,21 +68,22 @@ def lowered(routine: Routine, purpose: Purpose) -> tuple[Program, tuple[Fault, .
     needs = Needs()
     while True:
         builder = Builder(routine, purpose, needs)
-        program = builder.build()
+        builder.go_through()
         # What one line is given may let another ask for more; needs only grow, so this comes to an end.
         if (more := needs.and_also(builder.found_needs)) == needs:
-            return program, tuple(builder.faults)
+            return builder.program(), tuple(builder.faults)
         needs = more
 
 
 class Builder(Judging):
-    def build(self) -> Program:
+    def go_through(self) -> None:
+        """Goes through the lines: their instructions, and what they ask of each other."""
         self._lines(self.routine.lines)
         self.said_by_the_end()
         if not self.faults:
             self._whole_routine()
         self.faults.sort(key=lambda fault: (fault.line, fault.column))
-        target = self._target()
+        self._followed = target = self._target()
         if target and not self.claims and self._count_cell is not None:
             self.ask_pile_places()  # the landing may be in any of them
         self._keeps_target = bool(target) and (
@@ -91,8 +92,11 @@ class Builder(Judging):
         if target and target not in self.card_cells and (self._keeps_target or not self.pairs):
             self.token(target)
         self.pairs_told_apart()
+
+    def program(self) -> Program:
+        """Of what has been gathered, with the pack as it lies at first."""
         self._lay_out()
-        return self._program(target)
+        return self._assembled(self._followed)
 
     def _whole_routine(self) -> None:
         lines = [line for line in self.routine.walk() if line.is_ == STEP]
@@ -167,7 +171,7 @@ class Builder(Judging):
             return self.sort_token(card)
         return INDIFFERENT
 
-    def _program(self, target: str | None) -> Program:
+    def _assembled(self, target: str | None) -> Program:
         instructions, claims = self.instructions[: self._sound[0]], self.claims[: self._sound[1]]
         instructions = [
             replace(step, target=min(step.target, len(instructions)) if step.target != END else END)

@@ -13,7 +13,7 @@ from ..language.expressions import CardFact, SpotFact
 from ..language.kinds import ENDING
 from ..language.phrases import spot_text
 from ..language.sorts import Sort
-from ..search.faces import PACK, Faces, face_classes
+from ..search.faces import PACK, Faces, faces_known_by
 from ..search.program import ANY_FACE, Cell, Cells, Choose, Reader
 from .card_names import PackCard
 from .places import Place
@@ -57,7 +57,7 @@ class Looks(Spots):
     def faces(self) -> Faces:
         """The classes of cards that this routine tells apart."""
         facts = self.needs.facts | {sort.fact for sort in self.sorts_known}
-        return Faces(face_classes(facts, self.packs), self.needs.whether, self.groups_known)
+        return faces_known_by(frozenset(facts), self.packs, self.needs.whether, tuple(self.groups_known))
 
     @property
     def packs(self) -> int:

@@ -36,10 +36,13 @@ def forgets(program: Program, dead: Dead) -> Callable[[Cells], None] | None:
     without_faces = program.faces.without_faces if program.faces else b""
     rename = _renaming(program, places)
 
-    where_faces_are = (*places, *program.face_cells.values())
+    # What is not changed here shows the same faces before and after.
+    changed = {*dead.cells, *dead.cards, *dead.faces}
+    where_faces_are = [cell for cell in (*places, *program.face_cells.values()) if unnamed or cell in changed]
+    store = store if where_faces_are else None
 
     def forget(cells: Cells) -> None:
-        shown = store.among(cells[index] for index in where_faces_are) if store else b""
+        shown = store.among([cells[index] for index in where_faces_are]) if store else b""
         for name, token, face in unnamed:
             if cells[name] == token and sum(cells[other] == token for other in every_name) == 1:
                 _no_name_any_more(cells, token, face, places)
@@ -51,7 +54,7 @@ def forgets(program: Program, dead: Dead) -> Callable[[Cells], None] | None:
         for index in faceless:
             cells[index] = cells[index].translate(without_faces)
         if store and shown:
-            store.keep(cells, shown, store.among(cells[index] for index in where_faces_are))
+            store.keep(cells, shown, store.among([cells[index] for index in where_faces_are]))
         if rename:
             rename(cells)
 

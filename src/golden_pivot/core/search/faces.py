@@ -174,6 +174,7 @@ class Faces:
         self._whether: dict[tuple[bytes, int], dict[int, tuple[int, int]]] = {}
         self.unseen = bytes(byte for byte in range(256) if byte & TOKEN < self.lowest)
         """bytes of cards that have not been seen"""
+        self._told_by: dict[str, dict[int, int]] = {}
         self.of_name = {name: c for c, one in enumerate(classes) for name in one.names}
 
     @cached_property
@@ -200,6 +201,11 @@ class Faces:
 
     def told_by(self, fact: str) -> dict[int, int]:
         """Token of a card that has been seen, or of which the sort is known → the number of a fact, where that settles it."""
+        if fact not in self._told_by:
+            self._told_by[fact] = self._settled_by(fact)
+        return self._told_by[fact]
+
+    def _settled_by(self, fact: str) -> dict[int, int]:
         size = len(self.classes)
         numbers = [*range(size), *(self.group(j) for j in range(len(self.groups)))]
         found = {}
@@ -287,6 +293,12 @@ class Faces:
     def _ways(self, counts: Sequence[int]) -> int:
         size = len(self.classes)
         return arrangements(self.totals, tuple(counts[:size]), tuple(counts[size:]))
+
+
+@lru_cache(64)
+def faces_known_by(facts: frozenset[str], packs: int, whether: bool, groups: tuple[frozenset[str], ...]) -> Faces:
+    """The faces of all routines that ask these facts; what has been reckoned for one serves the next one."""
+    return Faces(face_classes(facts, packs), whether, groups)
 
 
 @dataclass(frozen=True)

@@ -28,6 +28,8 @@ import { usePlayback } from './usePlayback';
 import { useQuestions, type Questions } from './useQuestions';
 import './bench.css';
 
+/** Always the same one: what is shown of nothing is not drawn anew. */
+const NONE: never[] = [];
 const FIRST: Asked = { choices: {}, seed: null, worst: false };
 
 /** What was decided, by the key of each choice. */
@@ -124,6 +126,7 @@ export function Bench({ routine }: { routine: Routine }) {
     [saved, go, routine.id],
   );
   const steps = useCallback(() => setOpen('steps'), []);
+  const close = useCallback(() => setOpen(null), []);
   const versions = useCallback(() => setOpen('versions'), []);
   const insert = useCallback((sentence: string) => sheet.current?.insertStep(sentence), []);
   const onLine = useCallback((line: number) => sheet.current?.goToLine(line), []);
@@ -148,9 +151,10 @@ export function Bench({ routine }: { routine: Routine }) {
     }),
     [settled, lines, ledger, faultsToShow, readAs, current, failing, noted, slips],
   );
-  const said = useMemo(() => (frame ? spoken(settled, lines ?? [], shownLine, frame.numbers) : []), [frame, settled, lines, shownLine]);
+  const said = useMemo(() => (frame ? spoken(settled, lines ?? [], shownLine, frame.numbers) : NONE), [frame, settled, lines, shownLine]);
   const done = failing ? '' : (settled.split('\n')[shownLine - 1] ?? '').trim();
   useSharedTable(routine.id, { title: routine.title, play, index, last, running: playback.running, said, done }, playback);
+  const saveWords = useMemo(() => <SaveWords saved={save.now} gone={save.gone} />, [save.now, save.gone]);
   const followed = (reads ? undefined : verdict?.landing?.card) ?? play?.target ?? undefined;
   const drawn = found.strands?.strands;
 
@@ -171,7 +175,7 @@ export function Bench({ routine }: { routine: Routine }) {
         onStop={found.stop}
         onLonger={found.longer}
       />
-      {save.conflict && <TwoTexts conflict={save.conflict} keepMine={save.keepMine} takeOther={save.takeOther} />}
+      {save.now.conflict && <TwoTexts conflict={save.now.conflict} keepMine={save.keepMine} takeOther={save.takeOther} />}
       <div className="halves">
         <section className="page" aria-label="The sheet" data-dense={dense}>
           {first === routine.id && (
@@ -189,8 +193,8 @@ export function Bench({ routine }: { routine: Routine }) {
           <Sheet ref={sheet} initial={save.opening} dress={dress} readAs={readAs} onText={onText} onLine={atLine} />
           {verdict?.holds_when && !proving && <Remedy region={verdict.holds_when} onWhich={() => setView('when')} />}
           <NotesPanel notes={proving ? null : noted} odds={found.odds} waiting={found.waitsForOdds} onLine={onLine} />
-          <Foot id={routine.id} state={save.state} onSteps={steps} onVersions={versions} onShow={show}>
-            <SaveWords saved={save} gone={save.gone} />
+          <Foot id={routine.id} state={save.now.state} onSteps={steps} onVersions={versions} onShow={show}>
+            {saveWords}
           </Foot>
         </section>
         <Tabs className="right" label="Beside the sheet" tabs={VIEWS} value={view} onChange={setView}>
@@ -204,8 +208,8 @@ export function Bench({ routine }: { routine: Routine }) {
                 <p className="no-strands">There are too many situations here to draw where the card can go.</p>
               )}
               <Hand
-                decisions={decisions ?? []}
-                inHand={play?.in_hand ?? []}
+                decisions={decisions ?? NONE}
+                inHand={play?.in_hand ?? NONE}
                 onChoose={choose}
                 onTogether={together}
                 onAnother={another}
@@ -218,8 +222,8 @@ export function Bench({ routine }: { routine: Routine }) {
           )}
         </Tabs>
       </div>
-      <StepsDrawer kinds={kinds ?? []} opened={open === 'steps'} close={() => setOpen(null)} onInsert={insert} />
-      <Versions id={routine.id} text={text} opened={open === 'versions'} close={() => setOpen(null)} saved={saved} replace={replace} />
+      <StepsDrawer kinds={kinds ?? NONE} opened={open === 'steps'} close={close} onInsert={insert} />
+      <Versions id={routine.id} text={text} opened={open === 'versions'} close={close} saved={saved} replace={replace} />
     </div>
   );
 }

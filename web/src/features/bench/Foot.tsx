@@ -1,5 +1,5 @@
 import { Button, Menu } from '@mantine/core';
-import type { ReactNode } from 'react';
+import { memo, type ReactNode } from 'react';
 import { Link } from 'react-router';
 
 interface FootProps {
@@ -13,7 +13,7 @@ interface FootProps {
 }
 
 /** Below the sheet: what is saved, and the ways on. */
-export function Foot({ id, state, children, onSteps, onVersions, onShow }: FootProps) {
+export const Foot = memo(function Foot({ id, state, children, onSteps, onVersions, onShow }: FootProps) {
   const quiet = { size: 'compact-sm', variant: 'subtle', color: 'gray' } as const;
   return (
     <footer className={`foot ${state}`} role="status" data-save={state}>
@@ -44,4 +44,4 @@ export function Foot({ id, state, children, onSteps, onVersions, onShow }: FootP
       </span>
     </footer>
   );
-}
+});

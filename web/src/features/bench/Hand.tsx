@@ -1,5 +1,5 @@
 import { Button, SegmentedControl, Select, Slider, Tooltip } from '@mantine/core';
-import { useId, useState } from 'react';
+import { memo, useId, useState } from 'react';
 import type { ChoicesOfLine, Decision } from '../../api/client';
 import { Scrolling } from '../../ui/Scrolling';
 
@@ -17,7 +17,7 @@ interface HandProps {
 }
 
 /** The spectator's hand: one control for each decision on this path. */
-export function Hand({ decisions, inHand, onChoose, onTogether, onAnother, onWorst, worst }: HandProps) {
+export const Hand = memo(function Hand({ decisions, inHand, onChoose, onTogether, onAnother, onWorst, worst }: HandProps) {
   const several = decisions.some((decision) => decision.person > 1);
   const byKey = new Map(decisions.map((decision) => [decision.key, decision]));
   return (
@@ -49,7 +49,7 @@ export function Hand({ decisions, inHand, onChoose, onTogether, onAnother, onWor
       </div>
     </section>
   );
-}
+});
 
 /** Who decides, and whether anybody else learns it. */
 function whose(decision: Decision | undefined, several: boolean): string {

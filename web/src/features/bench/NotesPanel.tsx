@@ -1,4 +1,5 @@
 import { Loader } from '@mantine/core';
+import { memo } from 'react';
 import type { Notes, Odds } from '../../api/client';
 import './notes.css';
 
@@ -11,7 +12,7 @@ interface NotesPanelProps {
 }
 
 /** Below the sheet: how often it comes out as what, what to keep in mind, and what may truly be said at the end. */
-export function NotesPanel({ notes, odds, waiting, onLine }: NotesPanelProps) {
+export const NotesPanel = memo(function NotesPanel({ notes, odds, waiting, onLine }: NotesPanelProps) {
   const untrue = notes?.recap.filter((said) => !said.true) ?? [];
   const sayable = notes?.recap.filter((said) => said.true) ?? [];
   if (!notes) return null;
@@ -88,7 +89,7 @@ export function NotesPanel({ notes, odds, waiting, onLine }: NotesPanelProps) {
       )}
     </aside>
   );
-}
+});
 
 function Line({ number, onLine }: { number: number; onLine: (line: number) => void }) {
   return (

@@ -1,12 +1,12 @@
 import { Button, Group, Modal } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { Link } from 'react-router';
 import '../keep/keep.css';
 import type { Conflict, Saved } from './saver';
 
 /** What is said of saving at the foot of the sheet: that it is saved, or what keeps it from being saved. */
-export function SaveWords({ saved, gone }: { saved: Saved; gone: boolean }) {
+export const SaveWords = memo(function SaveWords({ saved, gone }: { saved: Saved; gone: boolean }) {
   if (gone) return <span>This routine was taken off the shelf in another window. It lies under Keep.</span>;
   if (saved.state === 'saved') return <span>Saved</span>;
   if (saved.state === 'conflict') return <span>Two texts: choose above</span>;
@@ -19,7 +19,7 @@ export function SaveWords({ saved, gone }: { saved: Saved; gone: boolean }) {
       <b>Not saved.</b> {saved.trouble} {held} <Link to="/keep">Keep</Link>
     </span>
   );
-}
+});
 
 interface TwoTextsProps {
   conflict: Conflict;

@@ -1,6 +1,6 @@
 import { Drawer, NavLink, TextInput } from '@mantine/core';
 import { IconSearch } from '@tabler/icons-react';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import type { StepKind } from '../../api/client';
 
 interface StepsProps {
@@ -12,7 +12,7 @@ interface StepsProps {
 }
 
 /** Every sentence there is, by family, each with what it means; choosing one writes it below the cursor. */
-export function StepsDrawer({ kinds, opened, close, onInsert }: StepsProps) {
+export const StepsDrawer = memo(function StepsDrawer({ kinds, opened, close, onInsert }: StepsProps) {
   const [sought, setSought] = useState('');
   const leave = () => {
     setSought('');
@@ -55,4 +55,4 @@ export function StepsDrawer({ kinds, opened, close, onInsert }: StepsProps) {
       ))}
     </Drawer>
   );
-}
+});

@@ -1,6 +1,6 @@
 import { Table } from '@mantine/core';
 import { useElementSize } from '@mantine/hooks';
-import { useState, type KeyboardEvent } from 'react';
+import { memo, useState, type KeyboardEvent } from 'react';
 import type { Frame, Strands } from '../../api/client';
 import { axisOf, belongs, columnOf, pathAcross, spotsInWords, spotsOf, type Axis } from './strandsLayout';
 import './strands.css';
@@ -20,7 +20,7 @@ interface StrandsProps {
 }
 
 /** All the ways their card travels: a column a step, positions down, weight as thickness, closing to gold. */
-export function StrandsView({ strands, frames, index, onMoment, onHover }: StrandsProps) {
+export const StrandsView = memo(function StrandsView({ strands, frames, index, onMoment, onHover }: StrandsProps) {
   const { ref, width, height } = useElementSize();
   const [asTable, setAsTable] = useState(false);
   const axis = axisOf(strands, width || 640, height || 200);
@@ -96,7 +96,7 @@ export function StrandsView({ strands, frames, index, onMoment, onHover }: Stran
       )}
     </section>
   );
-}
+});
 
 /** The same without words: at a glance how many ways there are, and whether they meet. */
 export function StrandsPicture({ strands, width, height }: { strands: Strands; width: number; height: number }) {

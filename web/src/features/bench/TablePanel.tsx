@@ -1,5 +1,6 @@
 import { Button, Group } from '@mantine/core';
 import { IconPlayerPlay, IconPlayerTrackNext, IconPlayerTrackPrev, IconWindowMaximize } from '@tabler/icons-react';
+import { memo } from 'react';
 import type { Play } from '../../api/client';
 import { TableView } from './TableView';
 import type { Playback } from './usePlayback';
@@ -16,7 +17,7 @@ interface TablePanelProps {
 }
 
 /** One path on the table, line by line. */
-export function TablePanel({ play, playback, said, done, alone }: TablePanelProps) {
+export const TablePanel = memo(function TablePanel({ play, playback, said, done, alone }: TablePanelProps) {
   const { index, last, step, goTo, run, running } = playback;
   const frame = play?.frames[index];
   return (
@@ -65,7 +66,7 @@ export function TablePanel({ play, playback, said, done, alone }: TablePanelProp
       )}
     </section>
   );
-}
+});
 
 function moment(line: number, round: number[], failures: string[], atEnd: boolean): string {
   const when = line === 0 ? 'before the first line' : `after line ${line}`;

@@ -1,7 +1,7 @@
 import { Button, Group, Modal, Table, TextInput } from '@mantine/core';
 import { notifications } from '@mantine/notifications';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState, type FormEvent } from 'react';
+import { memo, useState, type FormEvent } from 'react';
 import { api, type Version } from '../../api/client';
 import { versionsQuery } from '../../api/queries';
 
@@ -18,7 +18,7 @@ interface VersionsProps {
 }
 
 /** Named states of the routine: keep one, bring one back. What stood before is kept first, so nothing is lost. */
-export function Versions({ id, text, opened, close, saved, replace }: VersionsProps) {
+export const Versions = memo(function Versions({ id, text, opened, close, saved, replace }: VersionsProps) {
   const client = useQueryClient();
   const { data: versions = [] } = useQuery({ ...versionsQuery(id), enabled: opened });
   const [name, setName] = useState('');
@@ -118,4 +118,4 @@ export function Versions({ id, text, opened, close, saved, replace }: VersionsPr
       )}
     </Modal>
   );
-}
+});

@@ -41,10 +41,10 @@ const pass = (milliseconds: number) => act(() => vi.advanceTimersByTimeAsync(mil
 test('what is written is on the shelf a moment later, and leaving before is asked about only without a draft', async () => {
   const { result } = autosave();
   act(() => result.current.change('two'));
-  expect(result.current.state).toBe('saving');
+  expect(result.current.now.state).toBe('saving');
   await pass(3000);
   expect(shelf.text).toBe('two');
-  expect(result.current.state).toBe('saved');
+  expect(result.current.now.state).toBe('saved');
 });
 
 test('a text from another window takes the place of one that was not touched', async () => {
@@ -52,7 +52,7 @@ test('a text from another window takes the place of one that was not touched', a
   shelf = { ...shelf, text: 'theirs', revision: 2 };
   await pass(10_000);
   expect(replace).toHaveBeenCalledWith('theirs');
-  expect(result.current.conflict).toBeNull();
+  expect(result.current.now.conflict).toBeNull();
 });
 
 test('what the shelf had before the last save is no text from another window, however late it comes', async () => {
@@ -72,7 +72,7 @@ test('what the shelf had before the last save is no text from another window, ho
   release();
   await pass(0);
   expect(replace).not.toHaveBeenCalled();
-  expect(result.current.conflict).toBeNull();
+  expect(result.current.now.conflict).toBeNull();
 });
 
 test('a routine that was taken off the shelf is told', async () => {
@@ -87,7 +87,7 @@ test('of two texts both are kept: mine goes on and the other becomes a version',
   shelf = { ...shelf, text: 'theirs', revision: 2 };
   act(() => result.current.change('mine'));
   await pass(3000);
-  expect(result.current.conflict).toMatchObject({ from: 'window', mine: 'mine' });
+  expect(result.current.now.conflict).toMatchObject({ from: 'window', mine: 'mine' });
   await act(async () => {
     const kept = result.current.keepMine();
     await vi.advanceTimersByTimeAsync(3000);
@@ -111,6 +111,6 @@ test('or theirs goes on and mine becomes a version', async () => {
 test('a draft on a text that the shelf has changed since is shown beside it', () => {
   writeDraft(opened, { id: 7, text: 'left behind', revision: 1, at: '' });
   const { result } = autosave({ ...opened, text: 'newer', revision: 5 });
-  expect(result.current.conflict).toMatchObject({ from: 'draft', mine: 'left behind' });
+  expect(result.current.now.conflict).toMatchObject({ from: 'draft', mine: 'left behind' });
   expect(result.current.opening).toBe('newer');
 });

@@ -81,5 +81,5 @@ export function useAutosave(opened: Routine, replace: (text: string) => void) {
   }, [saver, opened.id, replace]);
 
   const change = useCallback((text: string) => saver.change(text), [saver]);
-  return { ...now, gone, opening: saver.opening, change, keepMine, takeOther, saved };
+  return { now, gone, opening: saver.opening, change, keepMine, takeOther, saved };
 }

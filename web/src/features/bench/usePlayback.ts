@@ -1,5 +1,5 @@
 import { useReducedMotion } from '@mantine/hooks';
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import type { Play } from '../../api/client';
 
 const STEP = 650;
@@ -50,7 +50,7 @@ export function usePlayback(play: Play | undefined) {
     setRunning(!still);
   }, [still]);
 
-  return { index, last, step, goTo, goToLine, run, running };
+  return useMemo(() => ({ index, last, step, goTo, goToLine, run, running }), [index, last, step, goTo, goToLine, run, running]);
 }
 
 export type Playback = ReturnType<typeof usePlayback>;

@@ -5,6 +5,7 @@ import { ApiError, api } from '../../api/client';
 import { useSearch } from '../../api/useSearch';
 import { ledgerQuery, notesQuery, oddsQuery, playQuery, proveQuery, readAsQuery, readQuery, slipsQuery, strandsQuery, type Asked } from '../../api/queries';
 import { useProgress } from '../../api/useProgress';
+import { useSettled } from '../../ui/useSettled';
 
 interface Beside {
   routine: number;
@@ -18,12 +19,15 @@ interface Beside {
 
 /** Everything that is asked about the text on the sheet: how it reads, the verdict first, and what explains it as it comes. */
 export function useQuestions({ routine, text, asked, keepWords, breaks }: Beside) {
-  const [settled] = useDebouncedValue(text, 60);
+  const settled = useSettled(text, 60);
+  // The verdict comes first: what else there is to say waits for it, but not for a long proof.
+  const [waited] = useDebouncedValue(settled, 150);
   const [longer, setLonger] = useState<string | null>(null);
   const [follow, setFollow] = useState<string | null>(null);
   const job = useMemo(() => `${routine} ${crypto.randomUUID()} ${settled.length}`.slice(0, 64), [routine, settled]);
-  const read = useQuery(readQuery(settled));
   const proof = useQuery(proveQuery(settled, longer === settled ? 'long' : 'interactive', job));
+  const judged = proof.isSuccess && !proof.isPlaceholderData;
+  const read = useQuery(readQuery(settled));
   const progress = useProgress(proof.isFetching ? job : null);
 
   // Lines in everyday words: what is sure of them is proved as if it stood there.
@@ -37,8 +41,7 @@ export function useQuestions({ routine, text, asked, keepWords, breaks }: Beside
     [unread, understood.data, settled, keepWords],
   );
 
-  const play = useQuery(playQuery(settled, asked));
-  const judged = proof.isSuccess && !proof.isPlaceholderData;
+  const play = useQuery({ ...playQuery(settled, asked), enabled: judged || waited === settled });
   const ledger = useQuery({ ...ledgerQuery(settled, follow), enabled: judged });
   const strands = useQuery({ ...strandsQuery(settled), enabled: judged });
   const notes = useQuery({ ...notesQuery(settled), enabled: judged });

@@ -1,9 +1,9 @@
-import { useDebouncedValue } from '@mantine/hooks';
 import { useCallback, useLayoutEffect, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { ApiError, type DeskAsks, type DeskName, type DeskReply } from '../../api/client';
 import { deskQuery } from '../../api/queries';
 import { useSearch } from '../../api/useSearch';
+import { useSettled } from '../../ui/useSettled';
 import { fromAddress, toAddress } from './asks';
 
 /** Changes closer together than this are one step of the browser's way back. */
@@ -64,7 +64,7 @@ export function useDesk<N extends DeskName>(name: N, opening: DeskAsks[N]): Desk
     },
     [setSearch, opening],
   );
-  const [settled] = useDebouncedValue(JSON.stringify(asks), 60);
+  const settled = useSettled(JSON.stringify(asks), 60);
   const [long, setLong] = useState<string | null>(null);
   const lane = long === settled ? 'long' : 'interactive';
   const { data, error, isFetching, isOld, progress, stop } = useSearch(deskQuery(name, JSON.parse(settled) as DeskAsks[N], lane));
