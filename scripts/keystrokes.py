@@ -2,12 +2,21 @@
 
 from __future__ import annotations
 
+import json
 import statistics
 import tempfile
+import time
+from collections.abc import Iterator
+from contextlib import contextmanager, suppress
 from pathlib import Path
+from threading import Thread
+from urllib.error import URLError
+from urllib.request import Request, urlopen
 
 from playwright.sync_api import Page
 from tests.browser.driving import chromium, server
+
+from scripts.bench_spread import BLANKS, RANGE
 
 _KEYS = 8
 
@@ -73,21 +82,57 @@ def print_desk_times(page: Page, address: str) -> None:
         print(f"  {name:34}{statistics.median(times):>6.0f} ms{max(times):>7.0f} ms")
 
 
-def print_times() -> None:
-    with tempfile.TemporaryDirectory() as folder, server(Path(folder) / "s.sqlite3") as (address, _), chromium() as b:
-        page = b.new_page(viewport={"width": 1280, "height": 800})
+@contextmanager
+def long_search(address: str) -> Iterator[None]:
+    """One that goes on in the server meanwhile."""
+
+    def ask() -> None:
+        domains = {str(number): f"{RANGE[0]} to {RANGE[-1]}" for number in (1, 2)}
+        body = json.dumps({"text": BLANKS, "domains": domains, "job": "beside"}).encode()
+        asked = Request(f"{address}/api/sweep", body, {"content-type": "application/json"})
+        with suppress(URLError):
+            urlopen(asked).read()
+
+    going = Thread(target=ask)
+    going.start()
+    time.sleep(2)
+    yield
+    with urlopen(Request(f"{address}/api/jobs/beside/cancel", b"", method="POST")) as reply:
+        assert json.load(reply)["done"], "the search was over before the keys were"
+    going.join()
+
+
+def print_routines(page: Page, address: str, titles: list[str]) -> None:
+    medians, worst = [], []
+    for title in titles:
         page.goto(address)
-        page.locator(".routines .open").first.wait_for()
-        titles = page.locator(".routines .open").all_inner_texts()
-        print(f"\nfrom the last key to the verdict on the screen, median and worst of {_KEYS}:")
-        for title in titles:
-            page.goto(address)
-            page.get_by_role("link", name=title, exact=True).click()
-            page.locator("section.verdict[data-old=false]").wait_for()
-            page.wait_for_timeout(400)
-            times = last_key_times(page)
-            print(f"  {title:34}{statistics.median(times):>6.0f} ms{max(times):>7.0f} ms")
-        print_desk_times(page, address)
+        page.get_by_role("link", name=title, exact=True).click()
+        page.locator("section.verdict[data-old=false]").wait_for()
+        page.wait_for_timeout(400)
+        times = last_key_times(page)
+        medians.append(statistics.median(times))
+        worst.append(max(times))
+        print(f"  {title:34}{medians[-1]:>6.0f} ms{worst[-1]:>7.0f} ms")
+    print(f"  {'all':34}{statistics.median(medians):>6.0f} ms{max(worst):>7.0f} ms")
+
+
+def print_times() -> None:
+    for workers in (None, "1", "2"):
+        with tempfile.TemporaryDirectory() as folder, chromium() as browser:
+            more = ("--workers", workers) if workers else ()
+            with server(Path(folder) / "s.sqlite3", more=more) as (address, _):
+                page = browser.new_page(viewport={"width": 1280, "height": 800})
+                page.goto(address)
+                page.locator(".routines .open").first.wait_for()
+                titles = page.locator(".routines .open").all_inner_texts()
+                if workers is None:
+                    print(f"\nfrom the last key to the verdict on the screen, median and worst of {_KEYS}:")
+                    print_routines(page, address, titles)
+                    print_desk_times(page, address)
+                else:
+                    print(f"\nthe same beside a long search on {workers} process(es):")
+                    with long_search(address):
+                        print_routines(page, address, titles[:4])
 
 
 if __name__ == "__main__":

@@ -6,7 +6,7 @@ import os
 import re
 import subprocess
 import sys
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
 from pathlib import Path
 
@@ -20,11 +20,16 @@ FLAGS = [
 
 
 @contextmanager
-def server(data: Path, *, demo: bool = True, port: int = 0) -> Iterator[tuple[str, subprocess.Popen[str]]]:
-    """(address, process) of a server over this shelf file, on a free port unless one is given."""
+def server(
+    data: Path, *, demo: bool = True, port: int = 0, more: Sequence[str] = ()
+) -> Iterator[tuple[str, subprocess.Popen[str]]]:
+    """(address, process) of a server over this shelf file, on a free port unless one is given; `more`: options of `serve`."""
     command = [sys.executable, "-m", "golden_pivot", "serve", "--port", str(port), "--data", str(data)]
     process = subprocess.Popen(
-        command + ["--demo"] * demo, stdout=subprocess.PIPE, text=True, env={**os.environ, "PYTHONUNBUFFERED": "1"}
+        [*command, *more] + ["--demo"] * demo,
+        stdout=subprocess.PIPE,
+        text=True,
+        env={**os.environ, "PYTHONUNBUFFERED": "1"},
     )
     assert process.stdout
     try:

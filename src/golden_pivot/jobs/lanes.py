@@ -38,7 +38,7 @@ LIMITS: dict[LaneName, dict[str, Any]] = {
 }
 WORKERS: dict[LaneName, int] = {"interactive": 2, "quick": 2, "long": 2}
 """at most; the second is started when the first is busy"""
-GIVES_WAY: dict[LaneName, int] = {"interactive": 0, "quick": 5, "long": 15}
+GIVES_WAY: dict[LaneName, int] = {"interactive": 0, "quick": 10, "long": 15}
 """steps of urgency: on a machine with few cores the verdict comes first, and a long search takes what is left"""
 
 

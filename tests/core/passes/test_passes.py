@@ -9,6 +9,7 @@ from itertools import islice
 import pytest
 from hypothesis import given, reject
 
+from golden_pivot.core.answers.verdicts import prove
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.building import PROOF
 from golden_pivot.core.building.builder import lowered
@@ -108,6 +109,43 @@ def test_no_pass_changes_an_answer(text: str) -> None:
             assert ends_too == ends
         elif program.is_unlimited:
             assert set(ends_too) == set(ends)
+
+
+NAMED = [
+    f"Spectator names a number {name} from {low} to {high}"
+    for name, low, high in (("a", 1, 2), ("b", 1, 3), ("c", 0, 2))
+]
+TOTALS = [
+    # a sum asked twice, of which a number is set anew in between
+    [*NAMED, "Let t be 1", "Deal a + b + t cards from deck", "Let t be 2", "Deal a + b + t cards from deck", "Ends with: size of dealt is 2 * a + 2 * b + 3"],
+    # in a case, in the other case, and behind both
+    [*NAMED, "If a + b + c is more than 4:", "  Deal a + b + c cards from deck", "Otherwise:", "  Deal a + b + c + 1 cards from deck",
+     "Put deck on east", "Deal a + b + c cards from east to deck", "Ends with: size of deck is 5"],
+    # in a case that has its ending, and in one further on
+    [*NAMED, "If a + b + c is 2:", "  Ends with: a is 1", "Deal a + b + c cards from deck", "Ends with: size of dealt is b + 3"],
+    # in a repetition that counts on
+    [*NAMED, "Let t be a", "Repeat 2 times:", "  Deal t + b + c cards from deck", "  Let t be t + 1", "Ends with: size of dealt is 2 * (a + b + c) + 1"],
+    [*NAMED, "Let t be 0", "As long as t is less than 3:", "  Deal a + b + t cards from deck", "  Let t be t + 1", "Deal a + b + t cards from deck",
+     "Ends with: size of dealt is 4 * (a + b) + 6"],
+    # asked for by nobody but the odds, which a proof does not need
+    [*NAMED, "Deal a + b + c cards from deck", "Odds of a + b + c", "Ends with: size of dealt is 3"],
+    [*NAMED, "Deal a + b + c cards from deck", "Odds of min(a, 1) + b + c", "Ends with: size of dealt is 3"],
+]  # fmt: skip
+
+
+@pytest.mark.parametrize("rows", TOTALS)
+def test_a_running_total_is_the_sum_as_it_is_by_then(rows: list[str]) -> None:
+    routine = read_routine("\n".join(["Pack: 24 cards", "Place A 20th", *rows]))
+    expected = [path.fails for path in each_path(routine_json(routine))]
+    found = prove(routine)
+    assert (found.paths, found.failing_paths) == (len(expected), sum(expected)), found.headline
+
+
+def test_what_is_reckoned_for_nobody_is_not_reckoned() -> None:
+    odds = ["Place A 20th", *NAMED, "Deal b cards from deck", "Odds of a + b + c", "Ends with: size of dealt is b"]
+    program = liveness(lowered(read_routine("\n".join(["Pack: 24 cards", *odds])), replace(PROOF, reorder=True))[0])
+    asked = {cell for step in program.instructions if isinstance(step, Act) for cell in step.reads}
+    assert not asked & {i for i, cell in enumerate(program.cells) if cell.name in ("a", "c")}
 
 
 PACKS = [

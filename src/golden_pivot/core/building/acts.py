@@ -84,8 +84,7 @@ class Acts(Blocks):
             self.reads.add(ANY_PLACE)
         if not self.performer_acts():  # who takes the cards takes the break out of your fingers
             self.scope.held = {name: on for name, on in self.scope.held.items() if not on & self.touches}
-        changed = self.scope.looked_at_spots
-        self.scope.looked_at_spots = {spot: on for spot, on in changed.items() if not on & self.touches}
+        self.scope.changes(self.touches)
         gathering = self.scope.gathering
         if gathering and self.touches & (gathering.to.cells | {gathering.sizes}):
             self.scope.gathering = None
@@ -262,15 +261,15 @@ class Acts(Blocks):
         self.note(run, [cell, FAILED])
         self._phase = ENDING
 
-    def ask_odds(self, text: str, number: Reader) -> None:
-        """How often this number comes to what is asked for."""
+    def ask_odds(self, text: str, number: Reader, settled: bool) -> None:
+        """How often this number comes to what is asked for; `settled`: it follows from others, and cannot fail."""
         cell = self.new_cell(Cell(text, False))
         self.odds_cells.append((self.line.number, text, cell))
 
         def run(cells: Cells) -> None:
             cells[cell] = number(cells)
 
-        self.note(run, [cell])
+        self.note(run, [cell], reckons=settled)
 
     def _ending(self) -> int:
         if not self._cases and (self._left or self._unlimited):

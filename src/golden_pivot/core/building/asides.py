@@ -91,9 +91,9 @@ class Asides(Acts):
         if not self.routine.asides:
             super().never_shows(card_slot, face)
 
-    def ask_odds(self, text: str, number: Reader) -> None:
+    def ask_odds(self, text: str, number: Reader, settled: bool) -> None:
         if not self.routine.asides:
-            super().ask_odds(text, number)
+            super().ask_odds(text, number, settled)
 
     def _ends(self) -> None:
         def run(cells: Cells) -> None:

@@ -92,9 +92,11 @@ class Asking:
             "reads_faces": self.reads_faces,
         }
 
-    def note(self, run: Callable[[Cells], None], touches: Iterable[int]) -> None:
-        """Something comes to be known; no card moves."""
-        self.instructions.append(Act(**self.standing(touches), run=run, handled=lambda cells: 0, fills=frozenset()))
+    def note(self, run: Callable[[Cells], None], touches: Iterable[int], reckons: bool = False) -> None:
+        """Something comes to be known; no card moves. `reckons`: it only follows from numbers, and cannot fail."""
+        self.instructions.append(
+            Act(**self.standing(touches), run=run, handled=lambda cells: 0, fills=frozenset(), reckons=reckons)
+        )
 
     def reckon(self, number: Callable[[Cells], Any], reads: Iterable[int], what: str) -> int:
         """The cell of a number, or of several, that follows from others and is kept from here on."""

@@ -66,6 +66,7 @@ class Choices(Table):
             self._kept_numbers[name] = self.new_number(slot, name, secret=False)
         cell = self._kept_numbers[name]
         self.scope.numbers[name] = cell
+        self.scope.changes([cell])
         self.scope.told.add(cell)
         self.touches.add(cell)
         return cell

@@ -110,7 +110,7 @@ class Blocks(Lines):
         head, by = len(self.instructions), PERFORMER if self.performer_acts() else SPECTATOR
         closure = Closure(self.line.number, self.rounds, frozenset(), frozenset(), (), (), by)
         self.instructions.append(closure)
-        self.scope.looked_at_spots = {}
+        self.scope.comes_again()
         before = self.scope.copy()
         ends = []
         self._unlimited += 1
@@ -158,7 +158,7 @@ class Blocks(Lines):
         head = len(self.instructions)
         loop = Loop(self.line.number, self.rounds, frozenset(self.reads), frozenset(), END, measure)
         self.instructions.append(loop)
-        self.scope.looked_at_spots = {}
+        self.scope.comes_again()
         before = self.scope.copy()
         holds = goes_on()
         leave = len(self.instructions)

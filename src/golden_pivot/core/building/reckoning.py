@@ -18,6 +18,7 @@ from ..language.expressions import (
     SpotFact,
     can_fail,
     evaluator,
+    is_of_numbers_alone,
     is_settled,
     terms,
     within,
@@ -33,9 +34,7 @@ LEAST_ADDED_UP = 3
 
 def _is_of_one_number(part: Expression) -> bool:
     """It depends on a number with a name, and on nothing that can change or fail."""
-    nodes = list(within(part))
-    unsettled = any(isinstance(node, Size | Count | CardFact | SpotFact | Piles) for node in nodes) or can_fail(part)
-    return not unsettled and sum(isinstance(node, Name) for node in nodes) == 1
+    return is_of_numbers_alone(part) and sum(isinstance(node, Name) for node in within(part)) == 1
 
 
 class Numbers(Cards):
@@ -72,9 +71,11 @@ class Numbers(Cards):
         names = {node.name for _, part in numbers for node in within(part) if isinstance(node, Name)}
         settled = all(cell not in self.touches for name in names if (cell := self.scope.numbers.get(name)))
         assert self.line.kind is not None
-        if not self.purpose.reorder or len(numbers) < LEAST_ADDED_UP or not settled or self.line.kind.opens_block:
+        again = self.line.kind.opens_block and not self.line.kind.is_case
+        if not self.purpose.reorder or len(numbers) < LEAST_ADDED_UP or not settled or again:
             return None
-        outer, total = self.reads, 0
+        sum_of = frozenset(self.scope.numbers.get(name, 0) for name in names), tuple(numbers)
+        outer, total, known = self.reads, 0, self.scope.totals.get(sum_of)
         for sign, part in numbers:
             self.reads = {total} if total else set()
             value, before = self._value(slot, part), total
@@ -82,7 +83,8 @@ class Numbers(Cards):
             def add(cells: Sequence[Any], sign: int = sign, value: Reader = value, before: int = before) -> int:
                 return (cells[before] if before else 0) + sign * value(cells)
 
-            total = self.reckon(add, self.reads, "sum")
+            total = self.reckon(add, self.reads, "sum") if known is None else known
+        self.scope.totals[sum_of] = total
         self.reads = outer | {total}
         rest = [(sign, self._value(slot, part)) for sign, part in parts if (sign, part) not in numbers]
         return lambda cells: int(cells[total]) + sum(sign * value(cells) for sign, value in rest)

@@ -2,10 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
 from dataclasses import dataclass, field, replace
 
+from ..language.expressions import Expression
 from ..language.values import Spot
 from .places import Deal, Gathering, Place
+
+Total = tuple[frozenset[int], tuple[tuple[int, Expression], ...]]
+"""(cells of the numbers, what is added up with its sign)"""
 
 
 @dataclass
@@ -28,6 +33,8 @@ class Scope:
     """cards by name whose faces have been asked for, so that they are settled"""
     looked_at_spots: dict[Spot, frozenset[int]] = field(default_factory=dict)
     """cards by where they lie whose faces have been asked for → the cells that may not have changed since"""
+    totals: dict[Total, int] = field(default_factory=dict)
+    """sum of numbers that is kept as a running total → its cell, while none of them has changed"""
     filled: set[str] = field(default_factory=set)
     """places that cards have been put on"""
     aliases: dict[str, Place] = field(default_factory=dict)
@@ -46,6 +53,15 @@ class Scope:
     ended: bool = False
     """no path comes this far: every case above has its ending"""
 
+    def changes(self, cells: Collection[int]) -> None:
+        """What has been found out of these cells before is not so any more."""
+        self.looked_at_spots = {spot: on for spot, on in self.looked_at_spots.items() if not on & set(cells)}
+        self.totals = {total: cell for total, cell in self.totals.items() if not total[0] & set(cells)}
+
+    def comes_again(self) -> None:
+        """What follows is carried out again and again."""
+        self.looked_at_spots, self.totals = {}, {}
+
     def copy(self) -> Scope:
         return replace(
             self,
@@ -60,6 +76,7 @@ class Scope:
             seen_by=dict(self.seen_by),
             looked_at=set(self.looked_at),
             looked_at_spots=dict(self.looked_at_spots),
+            totals=dict(self.totals),
         )
 
 
@@ -78,6 +95,7 @@ def after_cases(one: Scope, other: Scope) -> Scope:
     both.looked_at_spots = {
         spot: cells for spot, cells in one.looked_at_spots.items() if spot in other.looked_at_spots
     }
+    both.totals = {total: cell for total, cell in one.totals.items() if other.totals.get(total) == cell}
     both.looked_at = one.looked_at & other.looked_at
     both.filled = one.filled | other.filled
     both.pointed = one.pointed if one.pointed == other.pointed else ()

@@ -290,6 +290,12 @@ def can_fail(expression: Expression) -> bool:
     return any(isinstance(node, Remainder | Quotient) or _is_power(node) for node in within(expression))
 
 
+def is_of_numbers_alone(expression: Expression) -> bool:
+    """It depends on numbers with names, and on nothing that can change or fail."""
+    looked_at = any(isinstance(node, Size | Count | CardFact | SpotFact | Piles) for node in within(expression))
+    return not looked_at and not can_fail(expression)
+
+
 def _is_power(node: Expression) -> bool:
     return isinstance(node, Binary) and node.op == "^"
 

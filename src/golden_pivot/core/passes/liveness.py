@@ -24,9 +24,18 @@ def liveness(program: Program) -> Program:
     live.settle()
     return replace(
         program,
+        instructions=tuple(
+            _idle(step) if live.is_idle(index) else step for index, step in enumerate(program.instructions)
+        ),
         kills=tuple(live.dead_after(index) for index in range(live.size)),
         kills_at={at: live.dead_at(at) for at in sorted(_targets(program.instructions))},
     )
+
+
+def _idle(step: AnyInstruction) -> AnyInstruction:
+    """In the place of what is only reckoned for nobody; what it goes by may be forgotten by then."""
+    assert isinstance(step, Act)
+    return replace(step, reads=frozenset(), touches=frozenset(), run=lambda cells: None)
 
 
 def _targets(instructions: Sequence[AnyInstruction]) -> set[int]:
@@ -73,7 +82,15 @@ class _Liveness:
                 return self.live_before[step.ends[-1]].union(*moves)
         return self._live_at(index + 1)
 
+    def is_idle(self, index: int) -> bool:
+        return self._reckons_for_nobody(self.instructions[index], self._after(index))
+
+    def _reckons_for_nobody(self, step: AnyInstruction, alive: Live) -> bool:
+        return isinstance(step, Act) and step.reckons and step.touches <= self.wanted.may_be_dropped - alive
+
     def _before(self, step: AnyInstruction, alive: Live) -> Live:
+        if self._reckons_for_nobody(step, alive):
+            return alive
         places, many = self.places, self.many
         found = set(alive - {step.cell} if isinstance(step, Choose) else alive) | step.reads
         found |= {~cell for cell in step.looks & places} | {~cell - many for cell in step.reads_faces & places}

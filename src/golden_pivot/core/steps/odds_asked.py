@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from ..language.expressions import expression_text
+from ..language.expressions import expression_text, is_of_numbers_alone
 from .declare import ENDING, step
 
 if TYPE_CHECKING:
@@ -30,7 +30,7 @@ def odds_of(b: Builder) -> None:
     decides leaves a range from least to most, unless a line says that all choices are equally likely.
     """
     number = b.truth("number")
-    b.ask_odds(expression_text(b.line.values["number"]), number)
+    b.ask_odds(expression_text(b.line.values["number"]), number, is_of_numbers_alone(b.line.values["number"]))
 
 
 @step(
