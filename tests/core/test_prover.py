@@ -7,6 +7,7 @@ import itertools
 import pytest
 from sympy.combinatorics import Permutation
 
+from golden_pivot.core.answers.cut_off import where_cut_off
 from golden_pivot.core.answers.formulas import fit
 from golden_pivot.core.answers.ledger import ledger_of
 from golden_pivot.core.answers.notes import BADGES, Notes, badges_of, notes_of
@@ -16,14 +17,17 @@ from golden_pivot.core.answers.refuting import counted_with_least, least_failing
 from golden_pivot.core.answers.strands import strands_of
 from golden_pivot.core.answers.verdicts import longest_path, prove
 from golden_pivot.core.budget import Budget
-from golden_pivot.core.building import REPLAY, Purpose, compile_routine
+from golden_pivot.core.building import LEDGER, REPLAY, Purpose, compile_routine
 from golden_pivot.core.cards import TOKEN
 from golden_pivot.core.english import ordinal
 from golden_pivot.core.faults import BadRoutine, Cancelled
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.language.printer import routine_json
 from golden_pivot.core.language.routine import Routine
+from golden_pivot.core.search.algebra import Layer
 from golden_pivot.core.search.explorer import explore
+from golden_pivot.core.search.stages import Cut, Stage
+from tests.core.test_procedures import text_of
 from tests.reference import every_path
 
 EXPLODING = "Pack: 52 cards\nPlace A 9th\n" + "".join(
@@ -181,6 +185,21 @@ def test_moves_agree_with_permutations(line: str, expected: list[int]) -> None:
         # Twice is the square, and as often as its order it is the identity.
         assert after(line, line) == once * once
         assert after(*[line] * int(once.order())).is_Identity
+
+
+def test_the_margin_of_many_ways_is_that_of_all_of_them_gone_together() -> None:
+    """P5’s five piles of any size: each beginning of the routine by itself, against one search of the whole."""
+    routine = read_routine(text_of("p05_sum_of_five").replace("from 1 to 9", "from 1 to 5"))
+    alone = where_cut_off(routine, Budget(), None)
+    program = compile_routine(routine, LEDGER)
+    margin: dict[int, set[tuple[str, int] | None]] = {}
+
+    def note(stage: Stage, layer: Layer) -> None:
+        margin[stage.first.line] = {program.where_is(state, program.target) for state in layer}
+
+    explore(program, Budget(), watch=note, cut=Cut.BEHIND_A_LINE)
+    assert alone and {line: margin[line] for line, _ in alone} == {line: where for (line, _), where in alone.items()}
+    assert [entry.line for entry in ledger_of(routine, Budget())] == [3, *(line for line, _ in alone)]
 
 
 def test_the_ledger_gives_positions_and_formulas_line_by_line() -> None:

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
+from contextlib import suppress
 from dataclasses import dataclass, replace
 
 from ..budget import Budget
@@ -12,8 +13,13 @@ from ..faults import OutOfBudget
 from ..language.routine import Routine
 from ..search.algebra import Layer
 from ..search.explorer import explore
-from ..search.program import JUMP, Act, AnyInstruction, Check, Choose, Closure, Program, State
+from ..search.program import JUMP, Check, Loop, Program, State
+from ..search.stages import Cut, Stage
+from .cut_off import where_cut_off
 from .formulas import MOST_ROWS, fit
+
+FEW_STEPS = 20_000
+"""steps that one beginning of the routine may take that is searched by itself"""
 
 
 @dataclass(frozen=True)
@@ -77,16 +83,39 @@ def ledger_of(routine: Routine, budget: Budget, card: str | None = None) -> tupl
     With few enough paths the choices are kept, so that formulas can be fitted and checked on each of them;
     else only the sets of positions are given. Out of budget: no entries.
     """
-    for purpose in (TABLE, LEDGER):
-        program = compile_routine(routine, replace(purpose, follow=card))
-        narrow = budget.narrowed(MOST_ROWS) if purpose == TABLE else budget
-        margin = _Margin(program, purpose)
-        try:
-            explore(program, narrow, watch=margin.note)
-        except OutOfBudget:
-            continue
-        return margin.complete()
+    with suppress(OutOfBudget):
+        return _explored(routine, TABLE, budget.narrowed(MOST_ROWS), card)
+    with suppress(OutOfBudget):
+        return _cut_off(routine, budget, card) or _explored(routine, LEDGER, budget, card)
     return ()
+
+
+def _explored(routine: Routine, purpose: Purpose, budget: Budget, card: str | None) -> tuple[Entry, ...]:
+    program = compile_routine(routine, replace(purpose, follow=card))
+    margin = _Margin(program, purpose)
+    explore(program, budget, watch=margin.note, cut=Cut.BEHIND_A_LINE)
+    return margin.complete()
+
+
+def _cut_off(routine: Routine, budget: Budget, card: str | None) -> tuple[Entry, ...]:
+    """Each beginning of the routine searched by itself; nothing where that cannot be done, or takes too many steps."""
+    program = compile_routine(routine, replace(LEDGER, follow=card))
+    try:
+        found = where_cut_off(routine, budget.narrowed(budget.states or FEW_STEPS, FEW_STEPS), card)
+    except OutOfBudget:
+        return ()
+    known = program.where_is(program.start, program.target)
+    if found and known and program.target_line:
+        found = {(program.target_line, ()): {known}, **found}
+    return tuple(Entry(*turn, _by_place(program, where), None) for turn, where in (found or {}).items() if where)
+
+
+def _by_place(program: Program, where: Iterable[tuple[str, int]]) -> tuple[tuple[str, tuple[int, ...]], ...]:
+    """Positions in ascending order, place by place."""
+    found: dict[str, list[int]] = {name: [] for _, name in program.places()}
+    for place, position in sorted(set(where)):
+        found[place].append(position)
+    return tuple((place, tuple(positions)) for place, positions in found.items() if positions)
 
 
 class _Margin:
@@ -102,8 +131,9 @@ class _Margin:
         if program.target_line:
             self._enter(program.target_line, (), {program.start: 1})
 
-    def note(self, step: AnyInstruction, layer: Layer) -> None:
-        if isinstance(step, Act | Choose | Closure):
+    def note(self, stage: Stage, layer: Layer) -> None:
+        step = stage.first
+        if stage.choose or (stage.acts and not isinstance(stage.closure, Loop)):
             if self.latest and self.latest[:2] != (step.line, step.round):
                 self._enter(*self.latest)
             self.latest = (step.line, step.round, layer)
@@ -115,17 +145,17 @@ class _Margin:
         return tuple(self.entries.values())
 
     def _enter(self, line: int, turn: tuple[int, ...], layer: Layer) -> None:
-        found: dict[str, set[int]] = {}
         rows: list[tuple[State, int]] = []
+        found: set[tuple[str, int]] = set()
         for state in layer:
             here = state[JUMP] is None or self._is_within(state[JUMP], line, turn)
             where = self.program.where_is(state, self.program.target) if here else None
             if where:
-                found.setdefault(where[0], set()).add(where[1])
+                found.add(where)
                 rows.append((state, where[1]))
         if not rows:
             return
-        places = tuple((place, tuple(sorted(positions))) for place, positions in found.items())
+        places = _by_place(self.program, found)
         formula = self._formula(rows) if len(places) == 1 and len(places[0][1]) > 1 else None
         self.entries[line, turn] = Entry(line, turn, places, formula)
 

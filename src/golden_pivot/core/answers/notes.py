@@ -20,7 +20,8 @@ from ..language.templates import PERFORMER, SPECTATOR
 from ..language.values import NewNumber
 from ..search.algebra import Layer
 from ..search.explorer import explore
-from ..search.program import FAILED, AnyInstruction, Program
+from ..search.program import FAILED, Program
+from ..search.stages import Cut, Stage
 
 
 @dataclass(frozen=True)
@@ -82,20 +83,20 @@ def _shows(program: Program, budget: Budget) -> tuple[Shows, ...]:
     found: dict[tuple[int, int], None] = {}
     before = {0: program.start[FAILED]}
 
-    def watch(step: AnyInstruction, layer: Layer) -> None:
+    def watch(stage: Stage, layer: Layer) -> None:
         now = 0
         for state in layer:
             now |= state[FAILED]
         for i in kept:
             if now & ~before[0] & 2 << i:
-                found[step.line, i] = None
+                found[stage.first.line, i] = None
         before[0] |= now
 
     for i in kept:
         if before[0] & 2 << i:
             found[0, i] = None
     try:
-        explore(program, budget, watch=watch)
+        explore(program, budget, watch=watch, cut=Cut.BEHIND_A_LINE)
     except OutOfBudget:
         return ()
     return tuple(Shows(line, program.claims[i].text.partition(":")[2].strip()) for line, i in found)

@@ -17,7 +17,7 @@ from ..language.routine import Line, Routine
 from ..search.algebra import Algebra, Layer
 from ..search.frontiers import Exploration, frontiers
 from ..search.program import FAILED, Program, State
-from ..search.stages import stages
+from ..search.stages import Cut, stages
 
 MOST_STATES = 20_000
 
@@ -139,7 +139,7 @@ def _steps(routine: Routine, program: Program, budget: Budget) -> Iterator[_Step
     found = Exploration()
     before: tuple[State, ...] = (program.start,)
     moves = False
-    for i, frontier in enumerate(frontiers(program, budget, _BY_ORIGIN, found, fused=False)):
+    for i, frontier in enumerate(frontiers(program, budget, _BY_ORIGIN, found, Cut.BEHIND_A_LINE)):
         moves |= frontier.stage.acts
         key = keys[i]
         if key is None or key == keys[i + 1]:
@@ -155,7 +155,7 @@ def _steps(routine: Routine, program: Program, budget: Budget) -> Iterator[_Step
 def _keys(routine: Routine, program: Program) -> list[tuple[tuple[int, int], int | None]]:
     """For each stage the column it belongs to: (first and last line of the outermost block, time round of it)."""
     top_of = _outermost(routine)
-    single = stages(program, fused=False)
+    single = stages(program, Cut.BEHIND_A_LINE)
     keys = [(top_of[stage.first.line], stage.first.round[0] if stage.first.round else None) for stage in single]
     for i in range(1, len(single)):
         # A claim that was moved up into a block does not cut it in two.

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from functools import cache
 
-from ..cards import DOWN, FACE_UP, INDIFFERENT, MAX_CARDS, TOKEN, UP
+from ..cards import DOWN, FACE_UP, INDIFFERENT, MAX_CARDS, TOKEN, UP, index_of
 from .program import Cells, Dead, Program
 
 _BLANK = [bytes(size) for size in range(MAX_CARDS + 1)]
@@ -46,9 +46,11 @@ def forgets(program: Program, dead: Dead) -> Callable[[Cells], None] | None:
         for name, token, face in unnamed:
             if cells[name] == token and sum(cells[other] == token for other in every_name) == 1:
                 _no_name_any_more(cells, token, face, places)
-        for index, nothing in emptied:
-            cells[index] = nothing
         one = program.token_of(cells, followed) if followed else None
+        for index, nothing in emptied:
+            at = index_of(cells[index], one) if one and nothing is not None else -1
+            # Where the followed card lies in a heap that nobody asks for is told by the cards above it.
+            cells[index] = cells[index][: at + 1].translate(only(one)) if one and at >= 0 else nothing
         for index in blanked:
             cells[index] = cells[index].translate(only(one)) if one else _BLANK[len(cells[index])]
         for index in faceless:

@@ -8,7 +8,8 @@ from ..budget import Budget
 from .algebra import COUNT_PATHS, Algebra, Layer
 from .counted import Count
 from .frontiers import Exploration, frontiers, goes_on
-from .program import FAILED, JUMP, AnyInstruction, Program, State
+from .program import FAILED, JUMP, Program, State
+from .stages import Cut, Stage
 from .telling import untold
 
 
@@ -16,19 +17,19 @@ def explore(
     program: Program,
     budget: Budget,
     algebra: Algebra = COUNT_PATHS,
-    watch: Callable[[AnyInstruction, Layer], None] | None = None,
+    watch: Callable[[Stage, Layer], None] | None = None,
+    cut: Cut = Cut.EVERYWHERE,
 ) -> Exploration:
     """Every path from the start to the end of the program.
 
-    `watch` is called with each instruction and the layer behind it, which costs the fusing of steps. In a layer
-    behind an act, states that went another way have a number in cell JUMP. Raises OutOfBudget and Cancelled.
+    `watch` is called with each stage and the layer behind it; the fewer stages the `cut` makes, the less it costs. In a layer states that went another way have a number in cell JUMP. Raises OutOfBudget and Cancelled.
     """
     result = Exploration()
     layer: Layer = {program.start: algebra.one}
-    for frontier in frontiers(program, budget, algebra, result, fused=watch is None):
+    for frontier in frontiers(program, budget, algebra, result, Cut.NOWHERE if watch is None else cut):
         layer = frontier.layer
         if watch is not None:
-            watch(frontier.stage.first, layer)
+            watch(frontier.stage, layer)
     for state, weight in layer.items():
         end = state if state[JUMP] is None else goes_on(state)
         algebra.add(result.again if program.again and end[program.again] else result.ends, end, weight)

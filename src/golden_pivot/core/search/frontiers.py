@@ -17,7 +17,7 @@ from .abstraction import forgets
 from .algebra import Algebra, Layer
 from .program import JUMP, Act, Cells, Choose, Closure, Grouped, Loop, Program, State
 from .semantics import Run, begin_turn, carrying_out, measured, options_of
-from .stages import Stage, stages
+from .stages import Cut, Stage, stages
 
 
 @dataclass(frozen=True)
@@ -49,16 +49,16 @@ class Frontier:
 
 
 def frontiers(
-    program: Program, budget: Budget, algebra: Algebra, found: Exploration, fused: bool = True
+    program: Program, budget: Budget, algebra: Algebra, found: Exploration, cut: Cut = Cut.NOWHERE
 ) -> Iterator[Frontier]:
     """The frontier behind every stage, in order; stuck paths and transitions are added to `found`.
 
-    `fused`: as few stages as can be; else one an instruction. Cost: one transition for each state and option of a
+    `cut`: where stages end besides where they must. Cost: one transition for each state and option of a
     layer. Raises OutOfBudget and Cancelled.
     """
     search = _Search(program, budget, algebra, found)
     layer: Layer = {program.start: algebra.one}
-    for stage in stages(program, fused):
+    for stage in stages(program, cut):
         frontier = Frontier(stage, layer, search.beyond(stage, layer))
         found.widest = max(found.widest, len(frontier.layer))
         yield frontier

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
+from enum import Enum
 
 from .program import Act, AnyInstruction, Branch, Check, Choose, Closure, Dead, Leap, Loop, Program
 
@@ -40,14 +41,24 @@ class Stage:
         return self.closure is None and self.choose is None and all(isinstance(step, Check) for step in self.then)
 
 
-def stages(program: Program, fused: bool, begin: int = 0, end: int | None = None) -> list[Stage]:
-    """The program, or a range of it, as few stages as can be, or one an instruction."""
-    return _Cutter(program, fused).cut(begin, len(program.instructions) if end is None else end)
+class Cut(Enum):
+    """Where stages end besides where they must."""
+
+    NOWHERE = "nowhere"
+    BEHIND_A_LINE = "behind a line"
+    """of a loop: behind it each time round"""
+    EVERYWHERE = "everywhere"
+    """one an instruction"""
+
+
+def stages(program: Program, cut: Cut, begin: int = 0, end: int | None = None) -> list[Stage]:
+    """The program, or a range of it, as few stages as can be."""
+    return _Cutter(program, cut).cut(begin, len(program.instructions) if end is None else end)
 
 
 class _Cutter:
-    def __init__(self, program: Program, fused: bool) -> None:
-        self.program, self.fused = program, fused
+    def __init__(self, program: Program, where: Cut) -> None:
+        self.program, self.where = program, where
         self.found: list[Stage] = []
         self._open()
 
@@ -67,7 +78,7 @@ class _Cutter:
         index = begin
         while index < end:
             step = self.program.instructions[index]
-            if isinstance(step, Choose | Closure | Loop) or not self.fused or index in self.program.kills_at:
+            if isinstance(step, Choose | Closure | Loop) or self._ends_before(step) or index in self.program.kills_at:
                 self._close()
             if isinstance(step, Closure | Loop):
                 index = self._round(step, index)
@@ -77,10 +88,16 @@ class _Cutter:
         self._close()
         return self.found
 
+    def _ends_before(self, step: AnyInstruction) -> bool:
+        if self.where == Cut.BEHIND_A_LINE:
+            last = self.then[-1] if self.then else self.choose
+            return last is not None and (last.line, last.round) != (step.line, step.round)
+        return self.where == Cut.EVERYWHERE
+
     def _round(self, step: Closure | Loop, index: int) -> int:
         """A closure or a loop is a stage that has stages in it; returns the index behind it."""
         ranges = step.moves(index) if isinstance(step, Closure) else [(index + 1, step.end)]
-        moves = tuple((behind, tuple(stages(self.program, self.fused, first, behind))) for first, behind in ranges)
+        moves = tuple((behind, tuple(stages(self.program, self.where, first, behind))) for first, behind in ranges)
         self.found.append(Stage(index, None, (), Dead(), {}, step, moves))
         return ranges[-1][1]
 

@@ -16,7 +16,8 @@ from ..language.routine import Line, Routine
 from ..layouts import Layout
 from ..search.algebra import Layer
 from ..search.explorer import explore
-from ..search.program import JUMP, AnyInstruction, Choose, Program, State
+from ..search.program import JUMP, Choose, Program, State
+from ..search.stages import Stage
 from .invariants import Kept, kept_orders
 
 MOST_ROWS = 3000
@@ -223,7 +224,8 @@ class _Trace:
     def lines(self) -> list[int]:
         return list(dict.fromkeys(line for line, _ in self.seen))
 
-    def note(self, step: AnyInstruction, layer: Layer) -> None:
+    def note(self, stage: Stage, layer: Layer) -> None:
+        step = stage.first
         if isinstance(step, Choose):
             self.made.add(step.cell)
             return

@@ -15,7 +15,8 @@ from ..faults import OutOfBudget
 from ..language.routine import Routine
 from ..search.algebra import Layer
 from ..search.explorer import explore
-from ..search.program import JUMP, Act, AnyInstruction, Program
+from ..search.program import JUMP, Act, Program
+from ..search.stages import Stage
 
 MOST_WAYS, MOST_STEPS = 3000, 40_000
 LEAST_BLOCK = 3
@@ -53,7 +54,8 @@ class _Seen:
         self.after: dict[int, str] = {}
         self.moved = False
 
-    def note(self, step: AnyInstruction, layer: Layer) -> None:
+    def note(self, stage: Stage, layer: Layer) -> None:
+        step = stage.first
         if not isinstance(step, Act):
             return
         orders = set()
