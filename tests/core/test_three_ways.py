@@ -192,7 +192,7 @@ def test_replay_agrees_line_by_line_with_reference_and_prover(text: str, seed: i
     forgets_nothing = Purpose(forget_places=False, forget_numbers=False, forget_unnamed=False, forget_faces=False)
     proof = compile_routine(routine, forgets_nothing)
     layers: dict[AnyInstruction, set[State]] = {}
-    explore(proof, Budget(), watch=lambda step, layer: layers.update({step: set(layer)}))
+    explore(proof, Budget(), watch=lambda stage, layer: layers.update({stage.first: set(layer)}))
     by_index = [layers.get(step) for step in proof.instructions]
     loops = [(i, step.end) for i, step in enumerate(proof.instructions) if isinstance(step, Loop)]
     for frame in played.frames[1:]:

@@ -14,10 +14,36 @@ from ..building import LEDGER, lowered
 from ..language.routine import Routine
 from ..passes.pipeline import passes_for, run
 from ..search.explorer import explore
-from ..search.program import END, FAILED, JUMP, Act, AnyInstruction, Branch, Check, Closure, Leap, Loop, State
+from ..search.program import (
+    END,
+    FAILED,
+    JUMP,
+    Act,
+    AnyInstruction,
+    Branch,
+    Check,
+    Closure,
+    Leap,
+    Loop,
+    Program,
+    State,
+)
 
 Turn = tuple[int, tuple[int, ...]]
 """a line, and which time round"""
+
+
+def following_alone(routine: Routine, card: str | None = None) -> Program:
+    """The program before its passes, of which only has to be known where one card lies: the one it is about, or another.
+
+    Heaps that nobody asks for any more are kept as far as it lies in them.
+    """
+    program, _ = lowered(routine, replace(LEDGER, follow=card, reorder=True))
+    named = program.card_cells.get(program.target or "")
+    at_end = {FAILED, JUMP, *([] if named is None else [named]), *filter(None, [program.again, program.reached])}
+    places = frozenset(cell for cell, _ in program.places())
+    wanted = replace(program.wanted, at_end=frozenset(at_end), may_be_dropped=program.wanted.may_be_dropped | places)
+    return replace(program, wanted=wanted, keeps_target=program.target is not None)
 
 
 def where_cut_off(routine: Routine, budget: Budget, card: str | None) -> dict[Turn, set[tuple[str, int]]] | None:
@@ -25,17 +51,13 @@ def where_cut_off(routine: Routine, budget: Budget, card: str | None) -> dict[Tu
 
     Raises OutOfBudget, Cancelled.
     """
-    program, _ = lowered(routine, replace(LEDGER, follow=card, reorder=True))
+    program = following_alone(routine, card)
     ends = _ends(program.instructions)
     if program.target is None or any(_goes_past(program.instructions, end) for end in ends.values()):
         return None
-    at_end = frozenset([FAILED, JUMP, *filter(None, [program.card_cells.get(program.target)])])
-    places = frozenset(cell for cell, _ in program.places())
-    wanted = replace(program.wanted, at_end=at_end, may_be_dropped=program.wanted.may_be_dropped | places)
-    whole = replace(program, wanted=wanted, keeps_target=True)
     found: dict[Turn, set[tuple[str, int]]] = {}
     for turn, end in ends.items():
-        cut = run(replace(whole, instructions=program.instructions[:end]), passes_for(True, False))
+        cut = run(replace(program, instructions=program.instructions[:end]), passes_for(True, False))
         states: Iterator[State] = iter(explore(cut, budget).ends)
         found[turn] = {where for state in states if (where := program.where_is(state, program.target))}
     return found

@@ -11,13 +11,16 @@ from ..building import LEDGER, TABLE, Purpose, compile_routine
 from ..english import runs_text
 from ..faults import OutOfBudget
 from ..language.routine import Routine
+from ..passes.pipeline import passes_for, run
 from ..search.algebra import Layer
 from ..search.explorer import explore
 from ..search.program import JUMP, Check, Loop, Program, State
 from ..search.stages import Cut, Stage
-from .cut_off import where_cut_off
+from .cut_off import following_alone, where_cut_off
 from .formulas import MOST_ROWS, fit
 
+STEPS_FOR_FORMULAS = 40_000
+"""steps in which choices are kept, so that a formula may be found in them"""
 FEW_STEPS = 20_000
 """steps that one beginning of the routine may take that is searched by itself"""
 
@@ -49,8 +52,8 @@ def _in(place: str) -> str:
 
 
 def end_layer(routine: Routine, budget: Budget) -> tuple[Program, Layer] | None:
-    """(program, end states with every place kept), for where the cards lie at the end; None out of budget."""
-    program = compile_routine(routine, replace(LEDGER, reorder=True))
+    """(program, end states), for where the card lies at the end that the routine is about; None out of budget."""
+    program = run(following_alone(routine), passes_for(True, True))
     if program.target is None:
         return None
     try:
@@ -84,7 +87,7 @@ def ledger_of(routine: Routine, budget: Budget, card: str | None = None) -> tupl
     else only the sets of positions are given. Out of budget: no entries.
     """
     with suppress(OutOfBudget):
-        return _explored(routine, TABLE, budget.narrowed(MOST_ROWS), card)
+        return _explored(routine, TABLE, budget.narrowed(MOST_ROWS, STEPS_FOR_FORMULAS), card)
     with suppress(OutOfBudget):
         return _cut_off(routine, budget, card) or _explored(routine, LEDGER, budget, card)
     return ()

@@ -20,7 +20,7 @@ from ..search.algebra import MOST_HANDLED
 from ..search.counted import Count, of_paths
 from ..search.explorer import count_of, explore
 from ..search.frontiers import Exploration
-from ..search.program import FAILED, Program, State
+from ..search.program import FAILED, Act, Branch, Choose, Leap, Loop, Program, State
 from ..search.replay import Play
 from .formulas import fit
 from .ledger import end_layer
@@ -198,7 +198,7 @@ def _settled(
 ) -> Verdict:
     searched = _explored(routine, budget, drawn, reorder=True, places=places, explain=explain)
     # What comes first makes a difference to how many paths get stuck.
-    if searched.found.stuck and searched.exact and not searched.program.is_unlimited:
+    if searched.exact and not searched.program.is_unlimited and _depends_on_order(searched):
         some_end = bool(searched.found.ends)
         few = budget if some_end else budget.narrowed(budget.states or FEW_TRANSITIONS, FEW_TRANSITIONS)
         try:
@@ -231,6 +231,17 @@ def _settled(
         covers=program.covers,
         assumed=program.assumed,
     )
+
+
+def _depends_on_order(searched: _Searched) -> bool:
+    """Whether some path gets stuck where choices may be made before in one order, and behind in another."""
+    lines = {one.line for one in searched.found.stuck}
+    steps = [step for step in searched.program.instructions if not (isinstance(step, Act) and step.reckons)]
+    if not lines or any(isinstance(step, Branch | Leap | Loop) for step in steps):
+        return bool(lines)
+    begin = next(index for index, step in enumerate(steps) if step.line in lines)
+    chosen_later = any(isinstance(step, Choose) for step in steps[begin + 1 :])
+    return chosen_later or any(choose.line > min(lines) for choose in searched.program.choices())
 
 
 def _explored(
