@@ -11,9 +11,9 @@ from typing import Any, Generic, TypeVar
 
 from .answers.ledger import Ledger, ledger_of_card
 from .answers.notes import Notes, badges_of, notes_of
-from .answers.plays import play_path
+from .answers.plays import longest_path, play_path
 from .answers.strands import Strands, strands_of
-from .answers.verdicts import Verdict, longest_path, prove
+from .answers.verdicts import Verdict, prove
 from .budget import Budget
 from .faults import BadRoutine, OutOfBudget
 from .language.parser import read_routine

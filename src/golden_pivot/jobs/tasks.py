@@ -11,9 +11,9 @@ from ..core.analysis import Analysis
 from ..core.answers.ledger import ledger_of_card
 from ..core.answers.odds import odds_of
 from ..core.answers.on_table import on_table
-from ..core.answers.plays import play, play_path
+from ..core.answers.plays import longest_path, play, play_path
 from ..core.answers.report import OddsReport, ledger_report, odds_report, strands_report, verdict_report
-from ..core.answers.verdicts import longest_path, prove
+from ..core.answers.verdicts import prove
 from ..core.book.performance import Performance
 from ..core.book.spectators import own_spectators
 from ..core.budget import Budget

@@ -6,10 +6,16 @@ import random
 from collections.abc import Mapping, Sequence
 from contextlib import suppress
 
+from ..budget import Budget
 from ..building import REPLAY, compile_routine, compile_what_can_be
 from ..faults import NoSuchPath
 from ..language.routine import Routine
+from ..search.algebra import MOST_HANDLED
+from ..search.explorer import explore
 from ..search.replay import Play, first_possible, played
+
+MOST_FOR_LONGEST = 100_000, 1_000_000
+"""situations, and steps, in which the path that handles most cards is looked for"""
 
 
 def play(routine: Routine, choices: Mapping[str, int] | None = None, seed: int | None = None) -> Play:
@@ -65,3 +71,12 @@ def failing_at_random(routine: Routine, paths: int, seed: int = 1) -> Play | Non
                 draw.setstate(begun)
                 return played(program, (), decide)
     return None
+
+
+def longest_path(routine: Routine, budget: Budget) -> tuple[int, ...]:
+    """The options of the path that handles most cards; the least one among equals. Raises OutOfBudget."""
+    found = explore(compile_routine(routine), budget.narrowed(*MOST_FOR_LONGEST), MOST_HANDLED)
+    best = None
+    for weight in found.ends.values():
+        best = weight if best is None else MOST_HANDLED.merge(best, weight)
+    return best[2] if best else ()

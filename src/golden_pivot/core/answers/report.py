@@ -11,11 +11,12 @@ from dataclasses import dataclass
 from fractions import Fraction
 from typing import Literal, cast
 
+from .landings import Landing
 from .ledger import Entry
 from .odds import Chance, Odds
 from .regions import Region
 from .strands import Edge, Strands, Where
-from .verdicts import Claim, Landing, Verdict
+from .verdicts import Claim, Verdict
 
 VerdictName = Literal["proved", "refuted", "unsettled", "fixed", "rule", "one-of", "lost"]
 

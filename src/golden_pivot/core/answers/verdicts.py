@@ -4,97 +4,26 @@ from __future__ import annotations
 
 import time
 from collections import Counter
-from collections.abc import Iterable, Iterator, Mapping, Sequence
-from contextlib import suppress
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
-from functools import cached_property
 
 from ..budget import Budget
-from ..building import LEDGER, PROOF, compile_routine
 from ..english import list_text
 from ..faults import BadRoutine, Fault, OutOfBudget
 from ..language.facets import Facet
 from ..language.routine import Routine
-from ..layouts import HEAP, Layout
-from ..search.algebra import MOST_HANDLED
 from ..search.counted import Count, of_paths
-from ..search.explorer import count_of, explore
+from ..search.explorer import count_of
 from ..search.frontiers import Exploration
-from ..search.program import FAILED, Act, Branch, Choose, Leap, Loop, Program, State
+from ..search.program import FAILED, Program, State
 from ..search.replay import Play
-from .formulas import fit
-from .ledger import end_layer
-from .refuting import Counterexample, counted_with_least, counterexample, failing_drawn, least_failing
+from .all_paths import FEW_TRANSITIONS, Drawn, Searched, depends_on_order, explored
+from .landings import MOST_CANDIDATES, Landing, end_places, landing_of, with_rule
+from .refuting import Counterexample, counterexample, least_failing
 from .regions import Region, region_of
 
 PROVED, REFUTED, UNSETTLED = "proved", "refuted", "unsettled"
 FIXED, RULE, ONE_OF, LOST = "fixed", "rule", "one-of", "lost"
-
-MOST_CANDIDATES = 6
-"""places a card may be in, for one thing the performer knows, before it counts as lost"""
-FEW_TRANSITIONS = 20_000
-"""steps up to which nothing is given up: every place is kept to the end, and the limits of a pack"""
-FEW_WITHOUT_PLACES = 2_000
-"""the same where these are hardly asked for"""
-MOST_FOR_LONGEST = 100_000, 1_000_000
-"""situations, and steps, in which the path that handles most cards is looked for"""
-MOST_STEPS_FOR_PLACES = 100_000
-"""transitions that a larger proof spends besides on where the card lies at the end"""
-MOST_ROWS = 400
-"""rows of a landing table that are handed out"""
-
-
-@dataclass(frozen=True)
-class Where:
-    place: str
-    position: int
-    """from the top, from 1"""
-    paths: int | None
-    """how many paths end so; None where they have no number"""
-    layout: Layout = HEAP
-    """how the cards of the place lie"""
-
-    @property
-    def text(self) -> str:
-        return self.layout.at(self.position, self.place)
-
-
-@dataclass(frozen=True)
-class RuleRow:
-    """One line of a landing table: what the performer knows, and where the card then is."""
-
-    known: tuple[int, ...]
-    words: tuple[str, ...]
-    """the same as one says it: `n is 3`, `the order of the piles is 2, 1 and 3 from the top`"""
-    place: str
-    position: int
-    layout: Layout = HEAP
-
-    @property
-    def text(self) -> str:
-        return self.layout.at(self.position, self.place)
-
-
-@dataclass(frozen=True)
-class Landing:
-    """Where the card that is followed lies at the end, over all paths that get there."""
-
-    card: str
-    where: tuple[Where, ...]
-    """most paths first"""
-    known: tuple[str, ...] = ()
-    """numbers the performer has been told, which the rule goes by"""
-    table: tuple[RuleRow, ...] = ()
-    formula: str | None = None
-
-    @property
-    def text(self) -> str:
-        if len(self.where) == 1:
-            return self.where[0].text
-        if self.formula:
-            return f"position {self.formula} in {self.where[0].place}"
-        named = " or ".join(where.text for where in self.where[:MOST_CANDIDATES])
-        return named if len(self.where) <= MOST_CANDIDATES else f"one of {len(self.where)} places"
 
 
 @dataclass(frozen=True)
@@ -164,7 +93,7 @@ def prove(
     """
     budget = budget or Budget()
     begun = time.perf_counter()
-    drawn = _Drawn(routine)
+    drawn = Drawn(routine)
     try:
         verdict = _settled(routine, budget, drawn, explain, some_claim, places)
     except OutOfBudget as limit:
@@ -172,37 +101,16 @@ def prove(
     return replace(verdict, seconds=time.perf_counter() - begun)
 
 
-@dataclass(frozen=True)
-class _Searched:
-    program: Program
-    found: Exploration
-    exact: bool
-    """exactly those paths that there are have been gone; else more"""
-    least: Play | None = None
-    """the least that fails, where it has been found on the way"""
-
-
-@dataclass
-class _Drawn:
-    """A failing path that is drawn at random, when one is first asked for."""
-
-    routine: Routine
-
-    @cached_property
-    def failing(self) -> Play | None:
-        return failing_drawn(self.routine)
-
-
 def _settled(
-    routine: Routine, budget: Budget, drawn: _Drawn, explain: bool, some_claim: bool, places: bool
+    routine: Routine, budget: Budget, drawn: Drawn, explain: bool, some_claim: bool, places: bool
 ) -> Verdict:
-    searched = _explored(routine, budget, drawn, reorder=True, places=places, explain=explain)
+    searched = explored(routine, budget, drawn, reorder=True, places=places, explain=explain)
     # What comes first makes a difference to how many paths get stuck.
-    if searched.exact and not searched.program.is_unlimited and _depends_on_order(searched):
+    if searched.exact and not searched.program.is_unlimited and depends_on_order(searched):
         some_end = bool(searched.found.ends)
         few = budget if some_end else budget.narrowed(budget.states or FEW_TRANSITIONS, FEW_TRANSITIONS)
         try:
-            searched = _explored(routine, few, drawn, reorder=False, places=places, explain=False)
+            searched = explored(routine, few, drawn, reorder=False, places=places, explain=False)
         except OutOfBudget:
             if some_end:
                 raise
@@ -233,70 +141,6 @@ def _settled(
     )
 
 
-def _depends_on_order(searched: _Searched) -> bool:
-    """Whether some path gets stuck where choices may be made before in one order, and behind in another."""
-    lines = {one.line for one in searched.found.stuck}
-    steps = [step for step in searched.program.instructions if not (isinstance(step, Act) and step.reckons)]
-    if not lines or any(isinstance(step, Branch | Leap | Loop) for step in steps):
-        return bool(lines)
-    begin = next(index for index, step in enumerate(steps) if step.line in lines)
-    chosen_later = any(isinstance(step, Choose) for step in steps[begin + 1 :])
-    return chosen_later or any(choose.line > min(lines) for choose in searched.program.choices())
-
-
-def _explored(
-    routine: Routine, budget: Budget, drawn: _Drawn, reorder: bool, places: bool, explain: bool
-) -> _Searched:
-    """All paths of a routine.
-
-    A small proof keeps every place, so that it also says where the card lies. Where unknown cards are looked at
-    again and again, keeping count of what is still in the pack takes most of the work. So a larger proof is first
-    tried without: it then covers more orders than there are. What fails there may be no real order, so a failure
-    is looked for again among the real ones.
-
-    Of a larger routine that is known to fail, by a path drawn at random, the paths are counted as far as is allowed for.
-    """
-    proof, ledger = (replace(one, reorder=reorder, early_checks=reorder) for one in (PROOF, LEDGER))
-    program = compile_routine(routine, ledger)
-    if program.target and not program.claims:
-        return _Searched(program, explore(program, budget), True)
-    few = FEW_TRANSITIONS if places or program.faces else FEW_WITHOUT_PLACES
-    with suppress(OutOfBudget):
-        return _Searched(program, explore(program, budget.narrowed(budget.states or few, few)), True)
-    if drawn.failing:
-        budget = _to_count_failures(budget)
-        if explain:
-            with suppress(OutOfBudget):
-                return _explored_for_the_least(routine, budget, bool(program.faces))
-    program = compile_routine(routine, proof)
-    if program.faces is None:
-        return _Searched(program, explore(program, budget), True)
-    wider = compile_routine(routine, replace(proof, limits=False))
-    found = explore(wider, budget)
-    fails = bool(found.stuck) or any(state[FAILED] for state in (*found.ends, *found.again))
-    if found.ends and wider.reached is None:
-        least = least_failing(routine, budget, limits=False) if fails and explain else None
-        if not fails or (drawn.failing if least is None else least.failures):
-            return _Searched(wider, found, False, least)
-    return _Searched(program, explore(program, budget), True)
-
-
-def _to_count_failures(budget: Budget) -> Budget:
-    """Where it is known already that some path fails."""
-    told = replace(budget, progress=lambda words: budget.progress(f"it fails on some paths; counting them: {words}"))
-    return told.narrowed(budget.states, budget.states) if budget.states else told
-
-
-def _explored_for_the_least(routine: Routine, budget: Budget, faces: bool) -> _Searched:
-    """The same, and on the way the least path that fails. As things are written, which tells what path is the least."""
-    if faces:
-        program, found, least = counted_with_least(routine, budget, limits=False)
-        if found.ends and program.reached is None and least and least.failures:
-            return _Searched(program, found, False, least)
-    program, found, least = counted_with_least(routine, budget, limits=True)
-    return _Searched(program, found, True, least)
-
-
 def _stopped(routine: Routine, failing: Play | None, limit: OutOfBudget, explain: bool) -> Verdict:
     """What is known where not all paths could be gone."""
     stopped = f"Not settled: {limit.reached}, and the search stopped there"
@@ -321,12 +165,12 @@ def _stopped(routine: Routine, failing: Play | None, limit: OutOfBudget, explain
 
 
 def _judged(
-    routine: Routine, searched: _Searched, claims: Sequence[Claim], count: Count, budget: Budget, placed: bool
+    routine: Routine, searched: Searched, claims: Sequence[Claim], count: Count, budget: Budget, placed: bool
 ) -> Verdict:
     program, found = searched.program, searched.found
 
     def landing() -> Landing | None:
-        return _end_places(routine, program, found, count, budget) if placed else None
+        return end_places(routine, program, found, count, budget) if placed else None
 
     if count.some_fail:
         refuted = Verdict(REFUTED, "Fails", landing=landing())
@@ -396,17 +240,6 @@ def _claims(program: Program, found: Exploration, count: Count) -> tuple[Claim, 
     return tuple(map(of, range(len(program.claims))))
 
 
-def _end_places(
-    routine: Routine, program: Program, found: Exploration, count: Count, budget: Budget
-) -> Landing | None:
-    """The landing where a claim is made: a larger proof has forgotten places nobody looks at, the ledger keeps them."""
-    numbered = count.paths is not None
-    if program.keeps_target:
-        return _landing(program, found.ends, numbered)
-    kept = end_layer(routine, budget.narrowed(budget.states or MOST_STEPS_FOR_PLACES, MOST_STEPS_FOR_PLACES))
-    return _landing(*kept, numbered) if kept else None
-
-
 def _proved(program: Program, found: Exploration, claims: Sequence[Claim], count: Count) -> str:
     """The headline: what is proved, and of which paths."""
     missed = [str(claim.line) for claim in claims if claim.reached == 0]
@@ -432,7 +265,7 @@ def _said(claim: str) -> str:
     return f"{what.strip()} never shows" if kind == "Never shows" else what.strip()
 
 
-def _explained(routine: Routine, refuted: Verdict, searched: _Searched, drawn: _Drawn, budget: Budget) -> Verdict:
+def _explained(routine: Routine, refuted: Verdict, searched: Searched, drawn: Drawn, budget: Budget) -> Verdict:
     try:
         least = searched.least or least_failing(routine, budget, searched.exact)
         example = counterexample(routine, least)
@@ -447,32 +280,7 @@ def _whatever(program: Program) -> str:
     return "whatever they choose" if program.choices() else "every time"
 
 
-def longest_path(routine: Routine, budget: Budget) -> tuple[int, ...]:
-    """The options of the path that handles most cards; the least one among equals. Raises OutOfBudget."""
-    found = explore(compile_routine(routine), budget.narrowed(*MOST_FOR_LONGEST), MOST_HANDLED)
-    best = None
-    for weight in found.ends.values():
-        best = weight if best is None else MOST_HANDLED.merge(best, weight)
-    return best[2] if best else ()
-
-
 # Without a claim: what the performer can know
-
-
-def _landing(program: Program, ends: Mapping[State, int], numbered: bool) -> Landing | None:
-    """Where the followed card lies; None where the proof did not need to keep that."""
-    if program.target is None:
-        return None
-    tally: Counter[tuple[str, int]] = Counter()
-    for state, weight in ends.items():
-        where = program.where_is(state, program.target)
-        if where is None:
-            return None
-        tally[where] += weight
-    most_first = tally.most_common() if numbered else sorted((where, None) for where in tally)
-    return Landing(
-        program.target, tuple(Where(*where, paths, program.layouts[where[0]]) for where, paths in most_first)
-    )
 
 
 def _unclaimed(program: Program, found: Exploration, count: Count) -> Verdict:
@@ -481,7 +289,7 @@ def _unclaimed(program: Program, found: Exploration, count: Count) -> Verdict:
         return Verdict(FIXED, f"No card is followed; it can be carried out {_whatever(program)}")
     # Paths may end before the line that names the card.
     ends = {state: paths for state, paths in found.ends.items() if program.where_is(state, program.target)}
-    landing = _landing(program, ends, count.paths is not None)
+    landing = landing_of(program, ends, count.paths is not None)
     if landing is None or not ends:
         return Verdict(FIXED, f"{program.target} is named on no path; it can be carried out {_whatever(program)}")
     verdict = _landed(program, landing, ends)
@@ -512,33 +320,10 @@ def _known(
     if len(landing.where) == 1:
         return Verdict(FIXED, f"Sure: {card} is {landing.text}, {_whatever(program)}", landing)
     if most == 1:
-        landing = _rule(program, landing, names, {known: next(iter(where)) for known, where in seen.items()})
+        landing = with_rule(program, landing, names, {known: next(iter(where)) for known, where in seen.items()})
         by = f"at {landing.text}" if landing.formula else f"known from {', '.join(names)} by a table"
         return Verdict(RULE, f"A rule: {card} is {by}", landing)
     if most <= MOST_CANDIDATES:
         knowing = f", knowing {', '.join(names)}" if most < len(landing.where) else ""
         return Verdict(ONE_OF, f"One of {most}{knowing}: {card} is {landing.text}", landing)
     return Verdict(LOST, f"Lost: {card} may be in any of {most} places", landing)
-
-
-def _rule(
-    program: Program, landing: Landing, names: Sequence[str], where: dict[tuple[int, ...], tuple[str, int]]
-) -> Landing:
-    told = [i for i, cell in enumerate(program.cells) if cell.told and not cell.is_place]
-    chooses = {choose.cell: choose for choose in program.choices() if not choose.plain}
-    # A formula is in numbers; an order of piles is none.
-    in_numbers = len({place for place, _ in where.values()}) == 1 and chooses.keys().isdisjoint(told)
-    formula = fit(names, [(known, position) for known, (_, position) in where.items()]) if in_numbers else None
-
-    def said(known: Sequence[int]) -> Iterator[str]:
-        for cell, name, value in zip(told, names, known, strict=True):
-            if cell in chooses and value is not None:
-                yield f"{name} is {chooses[cell].say(program.start, value)}"
-            else:
-                yield f"{name} {'is not settled' if value is None else value}"
-
-    table = tuple(
-        RuleRow(known, tuple(said(known)), *at, program.layouts[at[0]])
-        for known, at in list(where.items())[:MOST_ROWS]
-    )
-    return Landing(landing.card, landing.where, tuple(names), table, formula)

@@ -6,7 +6,8 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
 from ..analysis import Analysis
-from ..answers.verdicts import PROVED, Landing, prove
+from ..answers.landings import Landing
+from ..answers.verdicts import PROVED, prove
 from ..budget import Budget
 from ..english import ordinal
 from ..faults import BadRoutine, OutOfBudget

@@ -10,7 +10,8 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
 from ..analysis import Analysis
-from ..answers.verdicts import Landing, prove
+from ..answers.landings import Landing
+from ..answers.verdicts import prove
 from ..budget import Budget
 from ..english import list_text, ordinal
 from ..faults import BadRoutine, OutOfBudget

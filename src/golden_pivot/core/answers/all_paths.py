@@ -1,0 +1,105 @@
+"""All paths of a routine gone at once, in the way that costs least for what is asked."""
+
+from __future__ import annotations
+
+from contextlib import suppress
+from dataclasses import dataclass, replace
+from functools import cached_property
+
+from ..budget import Budget
+from ..building import LEDGER, PROOF, compile_routine
+from ..faults import OutOfBudget
+from ..language.routine import Routine
+from ..search.explorer import explore
+from ..search.frontiers import Exploration
+from ..search.program import FAILED, Act, Branch, Choose, Leap, Loop, Program
+from ..search.replay import Play
+from .refuting import counted_with_least, failing_drawn, least_failing
+
+FEW_TRANSITIONS = 20_000
+"""steps up to which nothing is given up: every place is kept to the end, and the limits of a pack"""
+FEW_WITHOUT_PLACES = 2_000
+"""the same where these are hardly asked for"""
+
+
+@dataclass(frozen=True)
+class Searched:
+    program: Program
+    found: Exploration
+    exact: bool
+    """exactly those paths that there are have been gone; else more"""
+    least: Play | None = None
+    """the least that fails, where it has been found on the way"""
+
+
+@dataclass
+class Drawn:
+    """A failing path that is drawn at random, when one is first asked for."""
+
+    routine: Routine
+
+    @cached_property
+    def failing(self) -> Play | None:
+        return failing_drawn(self.routine)
+
+
+def depends_on_order(searched: Searched) -> bool:
+    """Whether some path gets stuck where choices may be made before in one order, and behind in another."""
+    lines = {one.line for one in searched.found.stuck}
+    steps = [step for step in searched.program.instructions if not (isinstance(step, Act) and step.reckons)]
+    if not lines or any(isinstance(step, Branch | Leap | Loop) for step in steps):
+        return bool(lines)
+    begin = next(index for index, step in enumerate(steps) if step.line in lines)
+    chosen_later = any(isinstance(step, Choose) for step in steps[begin + 1 :])
+    return chosen_later or any(choose.line > min(lines) for choose in searched.program.choices())
+
+
+def explored(routine: Routine, budget: Budget, drawn: Drawn, reorder: bool, places: bool, explain: bool) -> Searched:
+    """All paths of a routine.
+
+    A small proof keeps every place, so that it also says where the card lies. Where unknown cards are looked at
+    again and again, keeping count of what is still in the pack takes most of the work. So a larger proof is first
+    tried without: it then covers more orders than there are. What fails there may be no real order, so a failure
+    is looked for again among the real ones.
+
+    Of a larger routine that is known to fail, by a path drawn at random, the paths are counted as far as is allowed for.
+    """
+    proof, ledger = (replace(one, reorder=reorder, early_checks=reorder) for one in (PROOF, LEDGER))
+    program = compile_routine(routine, ledger)
+    if program.target and not program.claims:
+        return Searched(program, explore(program, budget), True)
+    few = FEW_TRANSITIONS if places or program.faces else FEW_WITHOUT_PLACES
+    with suppress(OutOfBudget):
+        return Searched(program, explore(program, budget.narrowed(budget.states or few, few)), True)
+    if drawn.failing:
+        budget = _to_count_failures(budget)
+        if explain:
+            with suppress(OutOfBudget):
+                return _explored_for_the_least(routine, budget, bool(program.faces))
+    program = compile_routine(routine, proof)
+    if program.faces is None:
+        return Searched(program, explore(program, budget), True)
+    wider = compile_routine(routine, replace(proof, limits=False))
+    found = explore(wider, budget)
+    fails = bool(found.stuck) or any(state[FAILED] for state in (*found.ends, *found.again))
+    if found.ends and wider.reached is None:
+        least = least_failing(routine, budget, limits=False) if fails and explain else None
+        if not fails or (drawn.failing if least is None else least.failures):
+            return Searched(wider, found, False, least)
+    return Searched(program, explore(program, budget), True)
+
+
+def _to_count_failures(budget: Budget) -> Budget:
+    """Where it is known already that some path fails."""
+    told = replace(budget, progress=lambda words: budget.progress(f"it fails on some paths; counting them: {words}"))
+    return told.narrowed(budget.states, budget.states) if budget.states else told
+
+
+def _explored_for_the_least(routine: Routine, budget: Budget, faces: bool) -> Searched:
+    """The same, and on the way the least path that fails. As things are written, which tells what path is the least."""
+    if faces:
+        program, found, least = counted_with_least(routine, budget, limits=False)
+        if found.ends and program.reached is None and least and least.failures:
+            return Searched(program, found, False, least)
+    program, found, least = counted_with_least(routine, budget, limits=True)
+    return Searched(program, found, True, least)
