@@ -49,9 +49,8 @@ def spread(seconds: float, cluster: str | None, workers: int | None) -> Iterator
     budget = Budget(seconds=seconds)
     with Workplace(cluster, workers).executor(budget.megabytes or 0) as executor:
         yield replace(budget, executor=executor)
-        where = getattr(executor, "where", "")
-        if where.startswith("here"):
-            typer.echo(f"Worked off {where}.", err=True)
+        if executor.trouble:
+            typer.echo(f"Worked off {executor.where}.", err=True)
 
 
 def answer(told: Any, as_json: bool, rows: Iterable[str]) -> None:

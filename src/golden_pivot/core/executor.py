@@ -19,6 +19,11 @@ Batch = Callable[[Shared, Piece, Any], Found]
 
 
 class Executor(Protocol):
+    where: str
+    """where the last search went on, in words; empty for the process that asks"""
+    trouble: bool
+    """it went on there for want of the workers that there should have been"""
+
     def run(
         self, batch: Batch[Shared, Piece, Found], shared: Shared, pieces: Iterable[Piece], budget: Any
     ) -> Iterator[Found]:
@@ -31,6 +36,8 @@ class Executor(Protocol):
 
 class InProcess:
     """One after the other, in the process that asks."""
+
+    where, trouble = "", False
 
     def run(
         self, batch: Batch[Shared, Piece, Found], shared: Shared, pieces: Iterable[Piece], budget: Any

@@ -83,8 +83,7 @@ class Spread:
     def __init__(self, start: Callable[[], Workers]) -> None:
         self._start = start
         self._workers: Workers | None = None
-        self.where = ""
-        """where the last search went on, in words; empty while it is not worth handing out"""
+        self.where, self.trouble = "", False
 
     def __enter__(self) -> Spread:
         return self
@@ -105,10 +104,10 @@ class Spread:
         rest = deque([first])
         try:
             self._workers = self._workers or self._start()
-            self.where = self._workers.says
+            self.where, self.trouble = self._workers.says, False
             yield from self._handed_out(self._workers, batch, shared, rest, left, budget)
         except Unavailable as trouble:
-            self.where = str(trouble)
+            self.where, self.trouble = str(trouble), True
         yield from IN_PROCESS.run(batch, shared, (*rest, *left), budget)
 
     def _handed_out(

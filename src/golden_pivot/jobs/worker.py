@@ -40,8 +40,7 @@ def _answer(
         with workplace.executor(limits["megabytes"] or ROOM) as executor:
 
             def tell(message: str) -> None:
-                where = getattr(executor, "where", "")
-                pipe.send((ticket, PROGRESS, f"{message} · {where}" if where else message))
+                pipe.send((ticket, PROGRESS, f"{message} · {executor.where}" if executor.where else message))
 
             budget = Budget(**limits, cancelled=lambda: cancel.value >= ticket, progress=tell, executor=executor)
             return DONE, TASKS[task](request, budget)
