@@ -187,6 +187,27 @@ def test_moves_agree_with_permutations(line: str, expected: list[int]) -> None:
         assert after(*[line] * int(once.order())).is_Identity
 
 
+SAME_EVERY_TIME = [
+    # what is dealt to differs, the next card does not
+    ["Deal 2 cards from deck to hand", "As long as the next card is not A:", "  Deal 1 card from deck to table", "Ends with: size of table is 3"],
+    ["Deal 1 card from deck to table", "Repeat size of table times:", "  Deal 2 cards from deck to table", "  Turn the last card dealt face up",
+     "Ends with: the 3rd card of deck is A"],
+    # what the block itself has dealt before
+    ["Deal 1 card from deck to hand", "Repeat size of hand times:", "  Deal 2 cards from deck to table", "  Put the dealt cards back on top", "Ends with: the 5th card of deck is A"],
+    # each of several moves may come first
+    ["Deal 2 cards from deck to table", "As often as the spectator likes, one of:", "  Repeat 1 times:", "    Deal 1 card from deck to west", "    Put the dealt cards back on top",
+     "  Spectator cuts deck and completes the cut", "Ends with: the 4th card of deck is A"],
+]  # fmt: skip
+
+
+@pytest.mark.parametrize("rows", SAME_EVERY_TIME)
+def test_what_is_meant_by_the_last_one_in_a_repetition(rows: list[str]) -> None:
+    routine = read_routine("\n".join(["Pack: 9 cards", "Place A 6th", *rows]))
+    found, paths = prove(routine), every_path(routine_json(routine))
+    assert (found.verdict == "proved") == (not any(path.fails for path in paths))
+    assert found.paths in (None, len(paths))
+
+
 def test_the_margin_of_many_ways_is_that_of_all_of_them_gone_together() -> None:
     """P5’s five piles of any size: each beginning of the routine by itself, against one search of the whole."""
     routine = read_routine(text_of("p05_sum_of_five").replace("from 1 to 9", "from 1 to 5"))

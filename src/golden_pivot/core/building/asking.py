@@ -12,7 +12,7 @@ from ..language.routine import STEP, Line, Routine
 from ..language.templates import PERFORMER, PERSON, SPECTATOR
 from ..search.program import Act, AnyInstruction, Cell, Cells
 from .purpose import Needs, Purpose
-from .scope import Scope
+from .scope import Again, Scope
 
 
 class LineFails(Exception):
@@ -31,8 +31,8 @@ class Asking:
         self.kinds_of_names: dict[str, str] = {}
         self.where_named: dict[str, int] = {}
         self.rounds: tuple[int, ...] = ()
-        self.comes_again = 0
-        """how many repetitions stand around the line of which every round is the same instructions"""
+        self.again: list[Again] = []
+        """the repetitions around the line of which every round is the same instructions, outermost first"""
         self.reads: set[int] = set()
         self.touches: set[int] = set()
         self.settled: set[int] = set()
@@ -147,6 +147,11 @@ class Asking:
         start = len(line.text) - len(line.text.lstrip())
         self.faults.append(Fault(line.number, start + 1, len(line.text) + 1, message, expected, remedy, is_limit))
         return LineFails()
+
+    def goes_by(self, what: str) -> None:
+        """The line at hand goes by something without a name, of REFERENTS: the last one before it."""
+        for again in self.again:
+            again.leans_on(what, self.scope, self.line)
 
     def leans(self, failure: Callable[[], LineFails]) -> LineFails:
         """A fault that may only come of a line above that could not be read is not worth a word of its own."""

@@ -196,7 +196,7 @@ class Cards(Asking):
         self._own_tokens[name] = self._free_token()
         self.card_cells[name] = self.new_cell(Cell(name, False, is_card=True))
         self.touches.add(self.card_cells[name])
-        if self.comes_again:  # a card of an earlier time round may still go by this name
+        if self.again:  # a card of an earlier time round may still go by this name
             self.touches.add(ANY_PLACE)
         if self.needs.facts:
             self._face_cell(name, self._own_tokens[name])
@@ -207,7 +207,7 @@ class Cards(Asking):
         else:
             self.scope.seen_by[name] = frozenset([self.person])
         self.looks_everywhere = self.facts_everywhere = True
-        if self.comes_again:
+        if self.again:
             self._named_again.add(self.card_cells[name])
         return self.card_cells[name]
 

@@ -354,7 +354,7 @@ class Looks(Spots):
         A card of the set-up that no line has asked for yet gets its cell only where one does.
         """
         to_come = any(card.name not in self.tokens for card in self.pack if card.name and not self.is_real(card.name))
-        if self.comes_again or self._named_again or to_come:
+        if self.again or self._named_again or to_come:
             return {ANY_FACE}
         names = list(self.card_cells)
         later = names[names.index(name) + 1 :] if name in self.card_cells else names

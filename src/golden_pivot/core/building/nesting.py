@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator, Sequence
 from contextlib import contextmanager
 from dataclasses import replace
+from functools import reduce
 from typing import Any
 
 from ..faults import Impossible
@@ -16,7 +17,7 @@ from ..search.program import END, Branch, Cell, Cells, Closure, Leap, Loop
 from .asking import LineFails
 from .lines import Lines
 from .places import Place
-from .scope import Scope, after_cases
+from .scope import REFERENTS, Again, Scope, after_cases
 
 
 class Blocks(Lines):
@@ -110,14 +111,13 @@ class Blocks(Lines):
         head, by = len(self.instructions), PERFORMER if self.performer_acts() else SPECTATOR
         closure = Closure(self.line.number, self.rounds, frozenset(), frozenset(), (), (), by)
         self.instructions.append(closure)
-        self.scope.comes_again()
-        before = self.scope.copy()
-        ends = []
+        again, afters, ends = self._begin_again(), [], []
         self._unlimited += 1
-        self.comes_again += 1
         try:
             for move in [[step] for step in steps] if one_of else [self.line.body]:
+                self.scope = again.before.copy()
                 self._inside(move)
+                afters.append(self.scope)
                 ends.append(len(self.instructions))
         except LineFails:
             # What can be shown of it is shown once.
@@ -125,12 +125,26 @@ class Blocks(Lines):
             raise
         finally:
             self._unlimited -= 1
-            self.comes_again -= 1
+            self.again.pop()
         says = [step.text.strip().lower() for step in steps] if one_of else ["once more"]
         self.instructions[head] = replace(closure, ends=tuple(ends), says=tuple(says))
         here = len(self.instructions)
         self.instructions.append(Leap(self.line.number, self.rounds, frozenset(), frozenset(), here + 1))
-        self.scope = after_cases(self.scope, before)
+        self._the_same_again(again, afters)
+
+    def _begin_again(self) -> Again:
+        self.scope.comes_again()
+        self.again.append(Again(self.scope.copy()))
+        return self.again[-1]
+
+    def _the_same_again(self, again: Again, afters: Sequence[Scope]) -> None:
+        """What is known behind the block, which may be left after any round, or before the first."""
+        for what in dict.fromkeys(what for after in afters for what in again.changed_by(after)):
+            self.fault_at(
+                again.leaned_on[what], f"{REFERENTS[what].says} is another the next time round, so that it is not settled on every path.",
+                "the same every time round", "Say by name which cards or which place is meant.",
+            )  # fmt: skip
+        self.scope = reduce(lambda known, after: after_cases(after, known), afters, again.before)
 
     def for_each(self, slot: str, turns: int, place_of: Callable[[int], Place]) -> None:
         """The block once for each turn from 0; in it the name in the slot is the place whose turn it is."""
@@ -158,25 +172,23 @@ class Blocks(Lines):
         head = len(self.instructions)
         loop = Loop(self.line.number, self.rounds, frozenset(self.reads), frozenset(), END, measure)
         self.instructions.append(loop)
-        self.scope.comes_again()
-        before = self.scope.copy()
+        again = self._begin_again()
         holds = goes_on()
         leave = len(self.instructions)
         self.instructions.append(Branch(**self.standing(), holds=holds, target=END))
         with self.may_be_left():
-            self.comes_again += 1
             try:
                 (body or (lambda: self._inside(self.line.body)))()
             except LineFails:
                 self.instructions[head] = Leap(self.line.number, self.rounds, frozenset(), frozenset(), head + 1)
                 raise
             finally:
-                self.comes_again -= 1
+                self.again.pop()
             end = len(self.instructions)
             self.instructions.append(Leap(self.line.number, self.rounds, frozenset(), frozenset(), end + 1))
             self.instructions[head] = replace(loop, end=end)
             self._aim(leave)
-            self.scope = after_cases(self.scope, before)
+            self._the_same_again(again, [self.scope])
         if body:
             self.reads = reads
 

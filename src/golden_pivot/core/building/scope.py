@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection
+from collections.abc import Callable, Collection
 from dataclasses import dataclass, field, replace
+from typing import Any
 
 from ..language.expressions import Expression
+from ..language.routine import Line
 from ..language.values import Spot
 from .places import Deal, Gathering, Place
 
@@ -78,6 +80,50 @@ class Scope:
             looked_at_spots=dict(self.looked_at_spots),
             totals=dict(self.totals),
         )
+
+
+@dataclass
+class Again:
+    """A block that is carried out again and again: its lines are built once, and must mean the same every time round."""
+
+    before: Scope
+    """as it is when the block is first come to"""
+    leaned_on: dict[str, Line] = field(default_factory=dict)
+    """of REFERENTS, what lines of the block go by that they have from before it → the first of these lines"""
+
+    def leans_on(self, what: str, scope: Scope, line: Line) -> None:
+        kept_as = REFERENTS[what].kept_as
+        if getattr(scope, kept_as) is getattr(self.before, kept_as):
+            self.leaned_on.setdefault(what, line)
+
+    def changed_by(self, after: Scope) -> list[str]:
+        """Of these, what is another one when the block is come to again."""
+
+        def meant(what: str, scope: Scope) -> object:
+            return REFERENTS[what].meant(getattr(scope, REFERENTS[what].kept_as))
+
+        return [what for what in self.leaned_on if meant(what, self.before) != meant(what, after)]
+
+
+@dataclass(frozen=True)
+class Referent:
+    """What a line may go by without a name: the last one before it."""
+
+    says: str
+    kept_as: str
+    """attribute of a scope"""
+    meant: Callable[[Any], object] = lambda kept: kept
+    """what of it matters"""
+
+
+REFERENTS = {
+    "next card": Referent("Which card is the next one", "deal", lambda deal: deal and (deal.source.cells, deal.from_bottom)),
+    "last card": Referent("Which card was dealt last", "deal", lambda deal: deal and (deal.to.cells, deal.last_at_end)),
+    "deal": Referent("What was dealt last", "deal", lambda deal: deal and (deal.source.cells, deal.to.cells, deal.from_bottom)),
+    "gathering": Referent("What has just been gathered", "gathering"),
+    "piles": Referent("Which piles are meant", "piles"),
+    "pointed": Referent("Which piles have been pointed to", "pointed"),
+}  # fmt: skip
 
 
 def after_cases(one: Scope, other: Scope) -> Scope:

@@ -75,7 +75,7 @@ class Spots(Choices):
                 return FoundSpot(spot, place, self._stepped(slot, spot, place), None)
             position = spot.position or Position(Number(1), "bottom")
             return FoundSpot(spot, place, self.index(slot, position, place), None)
-        deal = self.last_deal()
+        deal = self.last_deal("next card" if spot.kind == "next" else "last card")
         place = deal.source if spot.kind == "next" else deal.to
         self.reads |= place.cells | place.reads
         if spot.kind == "next":

@@ -279,8 +279,8 @@ class Table(Numbers):
         self.touches.add(counted)
         return counted
 
-    def last_deal(self) -> Deal:
-        """The count that the line refers to."""
+    def last_deal(self, what: str = "deal") -> Deal:
+        """The count that the line refers to, as a whole or with its `next card` or `last card`."""
         if self.scope.deal is None:
             raise self.leans(
                 lambda: self.fault_at(
@@ -290,6 +290,7 @@ class Table(Numbers):
                     "Deal first.",
                 )
             )
+        self.goes_by(what)
         return self.scope.deal
 
     # Piles
@@ -322,6 +323,7 @@ class Table(Numbers):
                     "Deal into piles first.",
                 )
             )
+        self.goes_by("piles")
         self.reads |= set(piles)
         return piles
 
@@ -391,6 +393,7 @@ class Table(Numbers):
                     "Move the line up.",
                 )
             )
+        self.goes_by("gathering")
         self.reads |= {self.scope.gathering.sizes} | self.scope.gathering.to.cells
         return self.scope.gathering
 

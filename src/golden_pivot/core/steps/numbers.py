@@ -201,6 +201,8 @@ def choose_pile(b: Builder) -> None:
     if b.phrase("which") == "another" and not earlier:
         raise b.fault("which", "No pile has been pointed to yet.", "“a pile”", "Write “a pile”.")
     barred = earlier if b.phrase("which") == "another" else ()
+    if barred:
+        b.goes_by("pointed")
     b.reads |= set(barred)
     name = b.phrase("name")
 
