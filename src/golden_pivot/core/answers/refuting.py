@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from contextlib import suppress
 from dataclasses import dataclass, replace
 from typing import Any
@@ -22,6 +23,10 @@ MOST_DRAWN = 40
 """paths that are drawn at random: most routines that fail do so within the first twenty"""
 
 
+MOST_TOLD = 5
+"""choices that a sentence tells"""
+
+
 @dataclass(frozen=True)
 class Counterexample:
     """A path that fails."""
@@ -38,8 +43,15 @@ def counterexample(routine: Routine, played: Play, least: bool = True) -> Counte
     labels = clauses(routine, played.decisions)
     # One path alone does not show that another can look the same.
     reason = " and ".join(played.failures) or "the faces at the end can be the same after other choices"
-    when = f"Fails when {', '.join(labels)}" if labels else "Fails every time"
+    when = f"Fails when {_told(labels)}" if labels else "Fails every time"
     return Counterexample(tuple(played.choices.items()), labels, f"{when}: {reason}", played.stuck_at, least)
+
+
+def _told(labels: Sequence[str]) -> str:
+    """A sentence with all of many choices in it is read by nobody; they are shown on the table."""
+    if len(labels) <= MOST_TOLD + 1:
+        return ", ".join(labels)
+    return f"{', '.join(labels[:MOST_TOLD])} and {len(labels) - MOST_TOLD} more choices fall a certain way"
 
 
 def failing_drawn(routine: Routine) -> Play | None:
