@@ -87,6 +87,19 @@ def test_small_things_do_not_wait_for_large_ones_and_a_queue_has_an_end(monkeypa
     with_jobs(play)
 
 
+def test_the_verdict_comes_before_what_takes_its_time_where_cores_are_few() -> None:
+    async def play(jobs: Jobs) -> None:
+        urgency = []
+        for lane in ("interactive", "quick", "long"):
+            await jobs.run(lane, "", "prove", SMALL)  # by then it has begun
+            (worker,) = jobs._lanes[lane]._all
+            assert worker._process and worker._process.pid
+            urgency.append(os.getpriority(os.PRIO_PROCESS, worker._process.pid))
+        assert urgency[0] == os.getpriority(os.PRIO_PROCESS, 0) and sorted(set(urgency)) == urgency
+
+    with_jobs(play)
+
+
 def test_a_lost_worker_is_replaced_and_the_question_tried_once_more() -> None:
     async def play(jobs: Jobs) -> None:
         lane = jobs._lanes["quick"]
