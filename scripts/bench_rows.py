@@ -65,7 +65,7 @@ def _slips(text: str) -> str:
     return f"{len(found.outcomes)} slips, {found.untried} untried"
 
 
-def _long(lines: int) -> str:
+def of_lines(lines: int) -> str:
     turns = "Deal 5 cards from deck to pile\nPut pile under deck\nSpectator cuts deck and completes the cut\n"
     return (
         "Pack: 52 cards\nPlace FORCE 10th\nPlace KEY 11th\n"
@@ -100,7 +100,7 @@ ROWS: list[tuple[str, str, str, Callable[[], object]]] = [
     ("P15 with a wrong constant", "25 to 140", "5", lambda: _proved(_wrong("p15_piles_to_thirteen", "+ 10 cards", "+ 11 cards"))),
     ("P15, exact odds of how many piles", "70 to 90, 433 MB", "5", lambda: odds_of(read_routine(_text("p15_pile_count")), Budget(seconds=None)).says),
     ("holds of P12", "203 to 245", "5", lambda: limits_of(_wide(), Budget(seconds=MOST)).says),
-    ("slips of 62 lines", "120", "10", lambda: _slips(_long(62))),
+    ("slips of 62 lines", "120", "10", lambda: _slips(of_lines(62))),
     ("cue sheet of P11 from the pack", "7", "1", lambda: len(SHEETS["cues"](shown(_text("p11_from_the_pack"), Budget(seconds=MOST))).parts)),
     ("cue sheet of P15", "60", "5", lambda: len(SHEETS["cues"](shown(_text("p15_piles_to_thirteen"), Budget(seconds=MOST))).parts)),
     ("Kruskal’s count, its odds", "46", "2", lambda: odds_of(read_routine(_text("p23_kruskals_count")), Budget(seconds=MOST)).says),

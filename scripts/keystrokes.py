@@ -16,6 +16,7 @@ from urllib.request import Request, urlopen
 from playwright.sync_api import Page
 from tests.browser.driving import chromium, server
 
+from scripts.bench_rows import of_lines
 from scripts.bench_spread import BLANKS, RANGE
 
 _KEYS = 8
@@ -82,6 +83,9 @@ def print_desk_times(page: Page, address: str) -> None:
         print(f"  {name:34}{statistics.median(times):>6.0f} ms{max(times):>7.0f} ms")
 
 
+LONG = "Sixty-two lines"
+
+
 @contextmanager
 def long_search(address: str) -> Iterator[None]:
     """One that goes on in the server meanwhile."""
@@ -126,6 +130,9 @@ def print_times() -> None:
                 page.locator(".routines .open").first.wait_for()
                 titles = page.locator(".routines .open").all_inner_texts()
                 if workers is None:
+                    titles.append(LONG)
+                    new = json.dumps({"text": f"Title: {LONG}\n{of_lines(61)}"}).encode()
+                    urlopen(Request(f"{address}/api/routines", new, {"content-type": "application/json"})).close()
                     print(f"\nfrom the last key to the verdict on the screen, median and worst of {_KEYS}:")
                     print_routines(page, address, titles)
                     print_desk_times(page, address)

@@ -21,7 +21,11 @@ _PAGE = os.sysconf("SC_PAGE_SIZE")
 
 def _resident() -> int:
     """Megabytes of memory this process holds; 0 where the system does not say."""
-    return int(_STATM.read_text().split()[1]) * _PAGE >> 20 if _STATM.exists() else 0
+    try:
+        with _STATM.open("rb", buffering=0) as statm:
+            return int(statm.read().split()[1]) * _PAGE >> 20
+    except OSError:
+        return 0
 
 
 @dataclass
