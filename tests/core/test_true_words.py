@@ -221,6 +221,8 @@ def test_without_end_there_is_no_number_of_paths() -> None:
     assert found.count == Count(None, None, None, None, some_fail=True) and found.claims[0].failing_paths is None
     assert found.landing and {where.paths for where in found.landing.where} == {None}
     assert limits_of(ENDLESS.format(""), Budget()).says.startswith("Fails on some paths. Paths have no number here")
+    many = "Pack: 52 cards\nPlace A 9th\nSpectator cuts deck and completes the cut\nEnds with: the 9th card of deck is A\n"
+    assert "There are too many paths to list" in limits_of(many, Budget(states=5, transitions=20)).says
     (out,) = [
         o
         for o in fragility_of(ENDLESS.format("Cut deck to bring A to the top\n"), Budget()).outcomes

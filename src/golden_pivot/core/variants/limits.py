@@ -9,6 +9,7 @@ from itertools import groupby
 from ..answers.regions import Region, region_of
 from ..answers.verdicts import PROVED, Verdict, prove
 from ..budget import Budget
+from ..building import compile_routine
 from ..faults import BadRoutine
 from ..language.expressions import Number
 from ..language.facets import Facet
@@ -60,20 +61,21 @@ def limits_of(text: str, budget: Budget) -> Limits:
     """Raises BadRoutine for a text with faults, Cancelled."""
     region = region_of(read_routine(text), budget, thorough=True)
     if region is None:
-        return Limits(None, None, (), _without_region(prove(read_routine(text), budget.quiet(), explain=False)))
+        routine = read_routine(text)
+        verdict = prove(routine, budget.quiet(), explain=False)
+        return Limits(None, None, (), _without_region(verdict, compile_routine(routine).is_unlimited))
     if not region.passing or region.passing == region.paths:
         return Limits(region, None, (), region.says)
     narrowed = _narrowed(text, region, budget)
     return Limits(region, narrowed, tuple(_limits(text, region, budget)) if narrowed else (), region.says)
 
 
-def _without_region(verdict: Verdict) -> str:
+def _without_region(verdict: Verdict, unending: bool) -> str:
     """What can be said where paths are too many to list, or have no number."""
     if verdict.count is None:
         return f"{verdict.headline}."
     if not verdict.count.some_fail:
         return f"It holds, whatever they choose{f': {verdict.count.text}' if verdict.count.text else ''}."
-    unending = verdict.count.counted and verdict.count.paths is None
     many = "Paths have no number here" if unending else "There are too many paths to list"
     return f"{verdict.count.failure} {many}, so that the choices with which it holds are not told."
 
