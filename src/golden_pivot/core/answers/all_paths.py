@@ -37,10 +37,11 @@ class Drawn:
     """A failing path that is drawn at random, when one is first asked for."""
 
     routine: Routine
+    budget: Budget
 
     @cached_property
     def failing(self) -> Play | None:
-        return failing_drawn(self.routine)
+        return failing_drawn(self.routine, self.budget)
 
 
 def depends_on_order(searched: Searched) -> bool:

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 import random
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from contextlib import suppress
 
 from ..budget import Budget
 from ..building import REPLAY, compile_routine, compile_what_can_be
-from ..faults import NoSuchPath
+from ..faults import Cancelled, NoSuchPath
 from ..language.routine import Routine
 from ..search.algebra import MOST_HANDLED
 from ..search.explorer import explore
@@ -57,14 +57,16 @@ def play_path(routine: Routine, path: tuple[int, ...], by_index: bool = False) -
     return played(program, faults, decide, strict=False)
 
 
-def failing_at_random(routine: Routine, paths: int, seed: int = 1) -> Play | None:
-    """One of so many paths drawn at random that fails; None where none does. Raises BadRoutine."""
+def failing_at_random(routine: Routine, paths: int, cancelled: Callable[[], bool], seed: int = 1) -> Play | None:
+    """One of so many paths drawn at random that fails; None where none does. Raises BadRoutine, Cancelled."""
     program, draw = compile_routine(routine, REPLAY), random.Random(seed)
 
     def decide(key: str, options: tuple[int, ...], weights: Sequence[int] | None = None) -> int:
         return draw.choice(options)
 
     for _ in range(paths):
+        if cancelled():
+            raise Cancelled
         begun = draw.getstate()
         with suppress(NoSuchPath):
             if played(program, (), decide, tells=False).failures:

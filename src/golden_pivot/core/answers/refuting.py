@@ -54,10 +54,10 @@ def _told(labels: Sequence[str]) -> str:
     return f"{', '.join(labels[:MOST_TOLD])} and {len(labels) - MOST_TOLD} more choices fall a certain way"
 
 
-def failing_drawn(routine: Routine) -> Play | None:
-    """A failing path, of some drawn at random; None where there is none among them."""
+def failing_drawn(routine: Routine, budget: Budget) -> Play | None:
+    """A failing path, of some drawn at random; None where there is none among them. Raises Cancelled."""
     with suppress(BadRoutine):  # more than the bench can follow
-        return failing_at_random(routine, MOST_DRAWN)
+        return failing_at_random(routine, MOST_DRAWN, budget.cancelled)
     return None
 
 

@@ -93,7 +93,7 @@ def prove(
     """
     budget = budget or Budget()
     begun = time.perf_counter()
-    drawn = Drawn(routine)
+    drawn = Drawn(routine, budget)
     try:
         verdict = _settled(routine, budget, drawn, explain, some_claim, places)
     except OutOfBudget as limit:
