@@ -142,7 +142,7 @@ class Blocks(Lines):
         for what in dict.fromkeys(what for after in afters for what in again.changed_by(after)):
             self.fault_at(
                 again.leaned_on[what], f"{REFERENTS[what].says} is another the next time round, so that it is not settled on every path.",
-                "the same every time round", "Say by name which cards or which place is meant.",
+                "the same every time round", "Say by name which cards or which place is meant.", is_limit=True,
             )  # fmt: skip
         self.scope = reduce(lambda known, after: after_cases(after, known), afters, again.before)
 

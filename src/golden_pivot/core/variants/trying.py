@@ -225,7 +225,8 @@ class _Trying:
         """A large one by itself: a few paths drawn at random, then the proof."""
         self.budget.look(0, self.fields[0].line)
         try:
-            failing = failing_at_random(read_routine(filled(self.text, self.fields, filling)), DRAWN)
+            routine = read_routine(filled(self.text, self.fields, filling))
+            failing = failing_at_random(routine, DRAWN, self.budget.cancelled)
             passes = None if failing else self.holds(filling)
         except BadRoutine:
             passes = False
