@@ -54,7 +54,8 @@ def disagreement(text: str) -> str | None:
     failing = sum(path.fails for path in paths)
     said = (found.verdict, found.paths, found.failing_paths, [claim.reached for claim in found.claims])
     right = (REFUTED if failing else PROVED, len(paths), failing, list(reached.values()))
-    if found.paths is None:  # so many steps that no count is kept of what is left of the pack: more paths than there are
+    # Of so many steps no count is kept of what is left of the pack: more paths are covered than there are.
+    if found.paths is None:
         return None if found.verdict == right[0] else f"{said[0]} instead of {right[0]}"
     if said != right:
         return f"{said} instead of {right}"
