@@ -40,6 +40,8 @@ class Budget:
     """memory taken up since the exploration began"""
     cancelled: Callable[[], bool] = lambda: False
     progress: Callable[[str], None] = lambda message: None
+    beyond: tuple[int, Callable[[], None]] | None = None
+    """what is called when more than so many transitions have been taken, then and again and again"""
     executor: Executor = IN_PROCESS
     """who works off the batches of a long search"""
     started: float = field(default_factory=time.perf_counter)
@@ -67,9 +69,11 @@ class Budget:
         return None if self.seconds is None else self.seconds - (time.perf_counter() - self.started)
 
     def count(self, transitions: int, line: int) -> None:
-        """Called now and then with the transitions so far. Raises OutOfBudget."""
+        """Called now and then with the transitions so far. Raises OutOfBudget, and what is raised `beyond` so many."""
         if self.transitions is not None and transitions > self.transitions:
             raise OutOfBudget("transitions", f"more than {self.transitions:,} steps had been taken at line {line}")
+        if self.beyond and transitions > self.beyond[0]:
+            self.beyond[1]()
 
     def look(self, width: int, line: int) -> None:
         """Called every CHECK_EVERY states with the states of the layer so far. Raises OutOfBudget or Cancelled.

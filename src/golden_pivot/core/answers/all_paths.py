@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 from functools import cached_property
 
 from ..budget import Budget
-from ..building import LEDGER, PROOF, compile_routine
+from ..building import LEDGER, PROOF, Purpose, compile_routine
 from ..faults import OutOfBudget
 from ..language.routine import Routine
 from ..search.explorer import explore
@@ -20,6 +20,14 @@ FEW_TRANSITIONS = 20_000
 """steps up to which nothing is given up: every place is kept to the end, and the limits of a pack"""
 FEW_WITHOUT_PLACES = 2_000
 """the same where these are hardly asked for"""
+
+
+DRAWN_BEHIND = 5_000
+"""further steps up to which no path is drawn at random: to draw some takes as long as these"""
+
+
+class _SomeFails(Exception):
+    """A path drawn at random fails."""
 
 
 @dataclass(frozen=True)
@@ -42,6 +50,10 @@ class Drawn:
     @cached_property
     def failing(self) -> Play | None:
         return failing_drawn(self.routine, self.budget)
+
+    def stop_if_some_fails(self) -> None:
+        if self.failing:
+            raise _SomeFails
 
 
 def depends_on_order(searched: Searched) -> bool:
@@ -72,11 +84,17 @@ def explored(routine: Routine, budget: Budget, drawn: Drawn, reorder: bool, plac
     few = FEW_TRANSITIONS if places or program.faces else FEW_WITHOUT_PLACES
     with suppress(OutOfBudget):
         return Searched(program, explore(program, budget.narrowed(budget.states or few, few)), True)
-    if drawn.failing:
+    try:
+        return _larger(routine, proof, replace(budget, beyond=(DRAWN_BEHIND, drawn.stop_if_some_fails)), drawn, explain)
+    except _SomeFails:
         budget = _to_count_failures(budget)
-        if explain:
-            with suppress(OutOfBudget):
-                return _explored_for_the_least(routine, budget, bool(program.faces))
+    if explain:
+        with suppress(OutOfBudget):
+            return _explored_for_the_least(routine, budget, bool(program.faces))
+    return _larger(routine, proof, budget, drawn, explain)
+
+
+def _larger(routine: Routine, proof: Purpose, budget: Budget, drawn: Drawn, explain: bool) -> Searched:
     program = compile_routine(routine, proof)
     if program.faces is None:
         return Searched(program, explore(program, budget), True)
@@ -84,7 +102,7 @@ def explored(routine: Routine, budget: Budget, drawn: Drawn, reorder: bool, plac
     found = explore(wider, budget)
     fails = bool(found.stuck) or any(state[FAILED] for state in (*found.ends, *found.again))
     if found.ends and wider.reached is None:
-        least = least_failing(routine, budget, limits=False) if fails and explain else None
+        least = least_failing(routine, replace(budget, beyond=None), limits=False) if fails and explain else None
         if not fails or (drawn.failing if least is None else least.failures):
             return Searched(wider, found, False, least)
     return Searched(program, explore(program, budget), True)

@@ -97,7 +97,7 @@ def end_places(
 ) -> Landing | None:
     """The landing where a claim is made: a larger proof has forgotten places nobody looks at, the ledger keeps them."""
     numbered = count.paths is not None
-    if program.keeps_target:
+    if program.keeps_target or program.target is None:
         return landing_of(program, found.ends, numbered)
     kept = end_layer(routine, budget.narrowed(budget.states or MOST_STEPS_FOR_PLACES, MOST_STEPS_FOR_PLACES))
     return landing_of(*kept, numbered) if kept else None

@@ -21,7 +21,8 @@ def forgets(program: Program, dead: Dead) -> Callable[[Cells], None] | None:
     """What takes out of a state what is dead, and which of what cannot be told apart; None where nothing is."""
     if not dead and not program.interchangeable:
         return None
-    emptied = [(index, b"" if program.cells[index].is_place else None) for index in dead.cells]
+    heaps = [index for index in dead.cells if program.cells[index].is_place]
+    numbers = [index for index in dead.cells if not program.cells[index].is_place]
     blanked, faceless = dead.cards, dead.faces
     faces = program.faces
     store = faces if faces and dead.counts and faces.cell not in dead.cells else None
@@ -32,7 +33,7 @@ def forgets(program: Program, dead: Dead) -> Callable[[Cells], None] | None:
         if cell in names
     ]
     every_name, places = list(program.card_cells.values()), [index for index, _ in program.places()]
-    followed = program.target if program.keeps_target else None
+    followed = program.target if program.keeps_target and (heaps or blanked) else None
     without_faces = program.faces.without_faces if program.faces else b""
     rename = _renaming(program, places)
 
@@ -47,10 +48,12 @@ def forgets(program: Program, dead: Dead) -> Callable[[Cells], None] | None:
             if cells[name] == token and sum(cells[other] == token for other in every_name) == 1:
                 _no_name_any_more(cells, token, face, places)
         one = program.token_of(cells, followed) if followed else None
-        for index, nothing in emptied:
-            at = index_of(cells[index], one) if one and nothing is not None else -1
+        for index in numbers:
+            cells[index] = None
+        for index in heaps:
+            at = index_of(cells[index], one) if one and cells[index] else -1
             # Where the followed card lies in a heap that nobody asks for is told by the cards above it.
-            cells[index] = cells[index][: at + 1].translate(only(one)) if one and at >= 0 else nothing
+            cells[index] = cells[index][: at + 1].translate(only(one)) if one and at >= 0 else b""
         for index in blanked:
             cells[index] = cells[index].translate(only(one)) if one else _BLANK[len(cells[index])]
         for index in faceless:
