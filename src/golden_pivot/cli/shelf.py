@@ -27,12 +27,10 @@ def serve(
     workers: Processes = None,
 ) -> None:
     """Serve the bench on this machine only, and print its address."""
-    import socket
-
     import uvicorn
 
     from ..api.app import create_app
-    from ..api.serving import config_for
+    from ..api.serving import config_for, listener_at
     from ..jobs.workplace import Workplace
 
     path = data or default_data()
@@ -47,13 +45,10 @@ def serve(
                 if demo_shelf:
                     _put_up_demo(file)
                 _back_up_if_due(file)
-        listener = socket.socket(socket.AF_INET, socket.SOCK_STREAM)
-        listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
         try:
-            listener.bind(("127.0.0.1", port))
+            listener = listener_at(port)
         except OSError as error:
             raise refuse(f"Port {port} is taken: {error}. Choose another with --port.") from error
-        listener.listen(128)
         address = f"http://127.0.0.1:{listener.getsockname()[1]}"
         if file.writing:
             file.writing.serve_at(address)
