@@ -46,7 +46,11 @@ export const savedRoutineQuery = (id: number) => queryOptions({ queryKey: ['save
 
 export const languageQuery = () => queryOptions({ queryKey: ['language'], queryFn: api.language, ...FOR_EVER });
 
-export const readQuery = (text: string) => ({ ...asking(['read', text], (_, signal) => api.read(text, signal)), ...KEEPING });
+/** With the text it is about: what was read last is kept until the next is known. */
+export const readQuery = (text: string) => ({
+  ...asking(['read', text], async (_, signal) => ({ text, ...(await api.read(text, signal)) })),
+  ...KEEPING,
+});
 
 /** A page of notes, sentence by sentence. */
 export const notesPageQuery = (text: string, chosen: Record<string, number>) => ({

@@ -135,7 +135,7 @@ export function Bench({ routine }: { routine: Routine }) {
   const shownLine = frame?.line ?? 0;
   const failing = play?.stuck_at ?? (play?.failures.length && index === last ? shownLine : 0);
   const current = hovered || shownLine;
-  const { lines, ledger, faultsToShow } = found;
+  const { lines, ledger, faultsToShow, readLast } = found;
   const dress = useMemo(
     () => ({
       text: settled,
@@ -151,7 +151,8 @@ export function Bench({ routine }: { routine: Routine }) {
     }),
     [settled, lines, ledger, faultsToShow, readAs, current, failing, noted, slips],
   );
-  const said = useMemo(() => (frame ? spoken(settled, lines ?? [], shownLine, frame.numbers) : NONE), [frame, settled, lines, shownLine]);
+  // Until the next text is read, what is said stays: else it would go and come back with every key, and the cards move.
+  const said = useMemo(() => (frame && readLast ? spoken(readLast.text, readLast.lines, shownLine, frame.numbers) : NONE), [frame, readLast, shownLine]);
   const done = failing ? '' : (settled.split('\n')[shownLine - 1] ?? '').trim();
   useSharedTable(routine.id, { title: routine.title, play, index, last, running: playback.running, said, done }, playback);
   const saveWords = useMemo(() => <SaveWords saved={save.now} gone={save.gone} />, [save.now, save.gone]);

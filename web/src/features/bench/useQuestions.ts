@@ -67,6 +67,8 @@ export function useQuestions({ routine, text, asked, keepWords, breaks }: Beside
     /** where the faults stand on the sheet; while it is proved, those of reading it alone */
     faultsToShow: proof.isPlaceholderData ? read.data?.faults : proof.data?.faults,
     lines: read.isPlaceholderData ? undefined : read.data?.lines,
+    /** what was read last, and of which text */
+    readLast: read.data,
     blanks: read.data?.blanks ?? [],
     numbers: read.data?.numbers ?? [],
     play: play.data,
