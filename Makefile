@@ -35,10 +35,10 @@ check-web: setup
 	cd web && npm run --silent format && npm run --silent types && npm run --silent lint && npm run --silent test
 
 unit: setup ## core, store, API and command line
-	$(BIN)/python -m pytest tests -m "not browser" -n 2 --dist worksteal
+	$(BIN)/python -m pytest tests --ignore=tests/browser -n 2 --dist worksteal
 
 browser-tests: setup $(STAMPS)/chromium ## the real interface in headless Chromium
-	$(BIN)/python -m pytest tests -m browser -n 2 --dist worksteal
+	$(BIN)/python -m pytest tests/browser -p no:schemathesis -p no:hypothesispytest -n 2 --dist worksteal
 
 bench: setup $(STAMPS)/chromium ## how fast, as ratios; from the core to the verdict on the screen; BEFORE=commit beside an earlier one
 	BENCH_BROWSER=1 $(BIN)/python -m scripts.bench

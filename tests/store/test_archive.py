@@ -5,6 +5,7 @@ from __future__ import annotations
 import io
 import json
 import zipfile
+from collections.abc import Callable
 from pathlib import Path
 
 import pytest
@@ -113,27 +114,27 @@ def _manifest(**changes: object) -> bytes:
     return json.dumps({"format": "golden-pivot shelf", "version": 1, "routines": [{**one, **changes}]}).encode()
 
 
-BAD = {
-    "no zip": b"Title: a routine",
-    "cut short": packed(archive_of(shelf_with_history()[1]))[:-40],
-    "no manifest": _zip({"a.txt": b""}),
-    "another format": _zip({"manifest.json": b'{"format": "x", "version": 1, "routines": []}'}),
-    "a later format": _zip({"manifest.json": b'{"format": "golden-pivot shelf", "version": 9, "routines": []}'}),
-    "a list": _zip({"manifest.json": b"[]"}),
-    "deeply nested": _zip({"manifest.json": b"[" * 100_000}),
-    "a missing text": _zip({"manifest.json": _manifest()}),
-    "no text": _zip({"manifest.json": _manifest(), "routines/a.pivot": b"\xff\xfe"}),
-    "a foreign path": _zip({"manifest.json": _manifest(), "routines/a.pivot": b"", "../../evil.pivot": b""}),
-    "an absolute path": _zip({"manifest.json": _manifest(), "routines/a.pivot": b"", "/etc/evil": b""}),
-    "a strange uid": _zip({"manifest.json": _manifest(uid="../x"), "routines/a.pivot": b""}),
-    "a large text": _zip({"manifest.json": _manifest(), "routines/a.pivot": b"x" * 1_000_001}),
-    "a bomb": _zip({f"{n}": b"\0" * 10_000_000 for n in range(21)}),
-    "too many": _zip({f"{n}": b"" for n in range(20_001)}),
+BAD: dict[str, Callable[[], bytes]] = {
+    "no zip": lambda: b"Title: a routine",
+    "cut short": lambda: packed(archive_of(shelf_with_history()[1]))[:-40],
+    "no manifest": lambda: _zip({"a.txt": b""}),
+    "another format": lambda: _zip({"manifest.json": b'{"format": "x", "version": 1, "routines": []}'}),
+    "a later format": lambda: _zip({"manifest.json": b'{"format": "golden-pivot shelf", "version": 9, "routines": []}'}),
+    "a list": lambda: _zip({"manifest.json": b"[]"}),
+    "deeply nested": lambda: _zip({"manifest.json": b"[" * 100_000}),
+    "a missing text": lambda: _zip({"manifest.json": _manifest()}),
+    "no text": lambda: _zip({"manifest.json": _manifest(), "routines/a.pivot": b"\xff\xfe"}),
+    "a foreign path": lambda: _zip({"manifest.json": _manifest(), "routines/a.pivot": b"", "../../evil.pivot": b""}),
+    "an absolute path": lambda: _zip({"manifest.json": _manifest(), "routines/a.pivot": b"", "/etc/evil": b""}),
+    "a strange uid": lambda: _zip({"manifest.json": _manifest(uid="../x"), "routines/a.pivot": b""}),
+    "a large text": lambda: _zip({"manifest.json": _manifest(), "routines/a.pivot": b"x" * 1_000_001}),
+    "a bomb": lambda: _zip({f"{n}": b"\0" * 10_000_000 for n in range(21)}),
+    "too many": lambda: _zip({f"{n}": b"" for n in range(20_001)}),
 }  # fmt: skip
 
 
 @pytest.mark.parametrize("what", BAD)
 def test_what_is_no_archive_of_ours_is_refused(what: str) -> None:
     with pytest.raises(NotAnArchive) as told:
-        read_archive(BAD[what])
+        read_archive(BAD[what]())
     assert str(told.value)
