@@ -2,12 +2,9 @@
 
 from __future__ import annotations
 
-import json
 import os
 import random
-import urllib.request
 from collections.abc import Iterator
-from typing import Any
 
 import pytest
 from fastapi.testclient import TestClient
@@ -18,7 +15,7 @@ from golden_pivot.api.app import create_app
 from golden_pivot.core.passes import pipeline
 from golden_pivot.core.passes.validator import validate
 from golden_pivot.store import Database
-from tests.browser.driving import chromium, server
+from tests.browser.driving import chromium, posted, server
 
 # The same routines each time, so that a change is to blame for what goes red; `make random` looks for others.
 settings.register_profile("same", derandomize=True, deadline=None)
@@ -57,13 +54,6 @@ def address(demo_shelf: tuple[str, str]) -> str:
     address, pristine = demo_shelf
     posted(f"{address}/api/keep/backups/{pristine}/restore")
     return address
-
-
-def posted(url: str) -> dict[str, Any]:
-    asked = urllib.request.Request(url, b"{}", {"content-type": "application/json"})
-    with urllib.request.urlopen(asked) as reply:
-        told: dict[str, Any] = json.load(reply)
-    return told
 
 
 @pytest.fixture(scope="session")

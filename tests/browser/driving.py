@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
+import json
 import os
 import re
 import subprocess
 import sys
+import urllib.request
 from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
 from pathlib import Path
+from typing import Any
 
 from playwright.sync_api import Browser, sync_playwright
 
@@ -40,6 +43,13 @@ def server(
     finally:
         process.terminate()
         process.wait(10)
+
+
+def posted(url: str, **body: str) -> dict[str, Any]:
+    asked = urllib.request.Request(url, json.dumps(body).encode(), {"content-type": "application/json"})
+    with urllib.request.urlopen(asked) as reply:
+        told: dict[str, Any] = json.load(reply)
+    return told
 
 
 @contextmanager

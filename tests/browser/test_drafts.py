@@ -12,7 +12,7 @@ import pytest
 from playwright.sync_api import Browser, BrowserContext, Page, expect
 
 from golden_pivot.store import Database, Shelf
-from tests.browser.driving import server
+from tests.browser.driving import posted, server
 from tests.browser.hands import readable, saved, sheet
 from tests.store.test_trouble import spoil
 
@@ -31,6 +31,12 @@ def shelf(tmp_path: Path) -> Path:
     return path
 
 
+@pytest.fixture
+def routine(address: str) -> str:
+    """Where the routine lies on the bench of the server that most tests share."""
+    return f"{address}/bench/{posted(f'{address}/api/routines', text=TEXT)['id']}"
+
+
 @contextmanager
 def window(browser: Browser) -> Iterator[BrowserContext]:
     context = browser.new_context(viewport={"width": 1280, "height": 800}, reduced_motion="reduce")
@@ -38,9 +44,9 @@ def window(browser: Browser) -> Iterator[BrowserContext]:
     context.close()
 
 
-def on_bench(context: BrowserContext, address: str, number: int = 1) -> Page:
+def on_bench(context: BrowserContext, routine: str) -> Page:
     page = context.new_page()
-    page.goto(f"{address}/bench/{number}")
+    page.goto(routine)
     sheet(page).wait_for()
     return page
 
@@ -51,13 +57,17 @@ def type_at_end(page: Page, words: str) -> None:
     page.keyboard.type(words)
 
 
-def shelf_text(page: Page, number: int = 1) -> str:
-    return str(page.request.get(f"{page.url.split('/bench')[0]}/api/routines/{number}").json()["text"])
+def kept(routine: str) -> str:
+    """Where the server tells what it has of a routine on the bench."""
+    return routine.replace("/bench/", "/api/routines/")
+
+
+def shelf_text(page: Page) -> str:
+    return str(page.request.get(kept(page.url)).json()["text"])
 
 
 def versions(page: Page) -> list[str]:
-    found = page.request.get(f"{page.url.split('/bench')[0]}/api/routines/1/versions").json()
-    return [version["text"] for version in found]
+    return [version["text"] for version in page.request.get(f"{kept(page.url)}/versions").json()]
 
 
 def without_saving(page: Page) -> None:
@@ -67,9 +77,9 @@ def without_saving(page: Page) -> None:
     )
 
 
-def left_unsaved(context: BrowserContext, address: str, words: str) -> Page:
+def left_unsaved(context: BrowserContext, routine: str, words: str) -> Page:
     """A window in which something was typed that the shelf does not take."""
-    page = on_bench(context, address)
+    page = on_bench(context, routine)
     without_saving(page)
     type_at_end(page, words)
     expect(page.locator(f"{FOOT}[data-save=trouble]")).to_contain_text("Not saved")
@@ -78,15 +88,15 @@ def left_unsaved(context: BrowserContext, address: str, words: str) -> Page:
 
 @pytest.mark.parametrize("takes_draft", [True, False])
 def test_drafts_that_are_stale_are_shown_and_both_texts_are_kept(
-    browser: Browser, shelf: Path, takes_draft: bool
+    browser: Browser, routine: str, takes_draft: bool
 ) -> None:
-    with server(shelf, demo=False) as (address, _), window(browser) as mine, window(browser) as other:
-        page = left_unsaved(mine, address, "# from the draft")
+    with window(browser) as mine, window(browser) as other:
+        page = left_unsaved(mine, routine, "# from the draft")
         page.close()
-        newer = on_bench(other, address)
+        newer = on_bench(other, routine)
         type_at_end(newer, "# from the other")
         saved(newer)
-        page = on_bench(mine, address)
+        page = on_bench(mine, routine)
         # Merely opening it changes nothing.
         expect(page.get_by_role("alert").filter(has_text="A draft")).to_be_visible()
         assert "from the other" in shelf_text(page) and "draft" not in sheet(page).inner_text()
@@ -107,11 +117,11 @@ def test_drafts_that_are_stale_are_shown_and_both_texts_are_kept(
         expect(page.get_by_text("A draft")).to_have_count(0)
 
 
-def test_drafts_on_the_newest_text_go_on_where_they_were_left(browser: Browser, shelf: Path) -> None:
-    with server(shelf, demo=False) as (address, _), window(browser) as mine:
-        page = left_unsaved(mine, address, "# left")
+def test_drafts_on_the_newest_text_go_on_where_they_were_left(browser: Browser, routine: str) -> None:
+    with window(browser) as mine:
+        page = left_unsaved(mine, routine, "# left")
         page.close()
-        page = on_bench(mine, address)
+        page = on_bench(mine, routine)
         expect(sheet(page)).to_contain_text("# left")
         saved(page)
         assert "# left" in shelf_text(page)
@@ -125,31 +135,36 @@ def test_drafts_do_not_cross_shelves(browser: Browser, shelf: Path, tmp_path: Pa
     database.close()
     with window(browser) as mine:
         with server(shelf, demo=False) as (address, _):
-            page = left_unsaved(mine, address, "# mine alone")
+            page = left_unsaved(mine, bench(address), "# mine alone")
             page.close()
         with server(other, demo=False, port=port_of(address)):
-            page = on_bench(mine, address)
+            page = on_bench(mine, bench(address))
             expect(sheet(page)).to_contain_text("Title: Another")
             saved(page)
             assert "mine alone" not in shelf_text(page) and page.get_by_role("alert").count() == 0
             page.close()
         with server(shelf, demo=False, port=port_of(address)):
-            page = on_bench(mine, address)
+            page = on_bench(mine, bench(address))
             saved(page)
             assert "# mine alone" in shelf_text(page)
+
+
+def bench(address: str) -> str:
+    """Of the first routine."""
+    return f"{address}/bench/1"
 
 
 def port_of(address: str) -> int:
     return int(address.rsplit(":", 1)[1])
 
 
-def test_drafts_without_room_in_the_browser(browser: Browser, shelf: Path) -> None:
+def test_drafts_without_room_in_the_browser(browser: Browser, routine: str) -> None:
     """With full storage it is saved all the same, and "Saved" is said of nothing else."""
-    with server(shelf, demo=False) as (address, _), window(browser) as mine:
+    with window(browser) as mine:
         mine.add_init_script(
             "Storage.prototype.setItem = () => { throw new DOMException('full', 'QuotaExceededError'); }"
         )
-        page = on_bench(mine, address)
+        page = on_bench(mine, routine)
         type_at_end(page, "# no room")
         saved(page)
         assert "# no room" in shelf_text(page)
@@ -166,7 +181,7 @@ def test_drafts_without_room_in_the_browser(browser: Browser, shelf: Path) -> No
 def test_drafts_while_the_server_is_gone(browser: Browser, shelf: Path) -> None:
     with window(browser) as mine:
         with server(shelf, demo=False) as (address, process):
-            page = on_bench(mine, address)
+            page = on_bench(mine, bench(address))
             process.send_signal(signal.SIGKILL)
             process.wait(60)
             type_at_end(page, "# written alone")
@@ -177,22 +192,22 @@ def test_drafts_while_the_server_is_gone(browser: Browser, shelf: Path) -> None:
             assert "# written alone" in shelf_text(page)
 
 
-def test_drafts_of_what_is_no_longer_on_the_shelf(browser: Browser, shelf: Path) -> None:
-    with server(shelf, demo=False) as (address, _), window(browser) as mine:
-        page = left_unsaved(mine, address, "# orphan")
-        page.request.delete(f"{address}/api/routines/1")
+def test_drafts_of_what_is_no_longer_on_the_shelf(browser: Browser, routine: str) -> None:
+    with window(browser) as mine:
+        page = left_unsaved(mine, routine, "# orphan")
+        page.request.delete(kept(routine))
         expect(page.locator(FOOT)).to_contain_text("taken off the shelf")
         page.close()
         page = mine.new_page()
-        page.goto(f"{address}/bench/1")
+        page.goto(routine)
         page.get_by_role("button", name="Put the draft on the shelf").click()
         expect(sheet(page)).to_contain_text("# orphan")
         saved(page)
 
 
-def test_an_edit_in_one_window_appears_in_the_other(browser: Browser, shelf: Path) -> None:
-    with server(shelf, demo=False) as (address, _), window(browser) as mine, window(browser) as other:
-        here, there = on_bench(mine, address), on_bench(other, address)
+def test_an_edit_in_one_window_appears_in_the_other(browser: Browser, routine: str) -> None:
+    with window(browser) as mine, window(browser) as other:
+        here, there = on_bench(mine, routine), on_bench(other, routine)
         type_at_end(here, "# seen")
         saved(here)
         expect(sheet(there)).to_contain_text("# seen")

@@ -8,9 +8,12 @@ from __future__ import annotations
 import hashlib
 import socket
 import sys
+from collections.abc import Callable
 from concurrent.futures import Future
+from contextlib import suppress
 from functools import cache
 from pathlib import Path
+from threading import Thread
 from typing import Any
 from urllib.parse import urlsplit
 from uuid import uuid4
@@ -19,6 +22,8 @@ from .spread import Limits, Unavailable, answered
 
 CONNECT = 5.0
 """seconds until a cluster that does not answer is given up"""
+MOST_TO_TELL, MOST_TO_STOP = 20.0, 2.0
+"""seconds until nobody waits any more for the workers to tell their version, and to hear that a search is over"""
 
 
 class Cluster:
@@ -45,8 +50,8 @@ class Cluster:
 
     def _look_at_workers(self) -> None:
         try:
-            theirs = self._client.run(version)
-            theirs["scheduler"] = self._client.run_on_scheduler(version)
+            theirs = _within(MOST_TO_TELL, lambda: self._client.run(version))
+            theirs["scheduler"] = _within(MOST_TO_TELL, lambda: self._client.run_on_scheduler(version))
         except Exception as error:
             raise Unavailable(f"here: {self._address} cannot load this version of Golden Pivot") from error
         if any(one != version() for one in theirs.values()):
@@ -68,10 +73,8 @@ class Cluster:
 
     def stop(self) -> None:
         over, self._search = self._search, uuid4().hex
-        try:
-            self._client.run(_end, over)
-        except Exception:  # a cluster that is gone does not go on either
-            return
+        with suppress(Exception):  # a cluster that is gone does not go on either
+            _within(MOST_TO_STOP, lambda: self._client.run(_end, over))
 
     def replace_lost(self) -> None:
         """By the cluster itself."""
@@ -89,6 +92,20 @@ def _knock(address: str) -> None:
     """
     at = urlsplit(address)
     socket.create_connection((at.hostname or "", at.port or 0), CONNECT).close()
+
+
+def _within(seconds: float, ask: Callable[[], Any]) -> Any:
+    """What is answered. A client whose scheduler is gone tries for a minute to reach it. Raises TimeoutError."""
+    answer: Future[Any] = Future()
+
+    def wait() -> None:
+        try:
+            answer.set_result(ask())
+        except Exception as error:
+            answer.set_exception(error)
+
+    Thread(target=wait, daemon=True).start()
+    return answer.result(seconds)
 
 
 _over: set[str] = set()
