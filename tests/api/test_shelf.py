@@ -9,6 +9,7 @@ import urllib.error
 import urllib.request
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
+from typing import Any
 
 import pytest
 from fastapi.testclient import TestClient
@@ -112,16 +113,16 @@ def test_proving_over_http_gives_the_verdict_or_the_faults(client: TestClient) -
 
 
 def test_kill9_no_acknowledged_save_is_lost(tmp_path: Path) -> None:
-    data = tmp_path / "shelf.sqlite3"
-    for _ in range(2):
-        with server(data, demo=False) as (address, process):
+    routine: Any = None
+    for _ in range(3):
+        with server(tmp_path / "shelf.sqlite3", demo=False) as (address, process):
+            if routine:
+                assert ask(address, "GET", f"/api/routines/{routine['id']}")["text"] == "Title: 50"
             routine = ask(address, "POST", "/api/routines", {"text": "Title: 0"})
             for number in range(1, 51):
                 body = {"text": f"Title: {number}", "revision": routine["revision"]}
                 routine = ask(address, "PUT", f"/api/routines/{routine['id']}", body)
             process.kill()
-        with server(data, demo=False) as (address, _):
-            assert ask(address, "GET", f"/api/routines/{routine['id']}")["text"] == "Title: 50"
 
 
 def test_responsive_while_a_proof_explodes_and_a_cancel_frees_the_worker(tmp_path: Path) -> None:
