@@ -157,7 +157,7 @@ def test_the_least_counterexample_has_the_fewest_then_the_first_choices() -> Non
 def test_the_longest_path_handles_most_cards() -> None:
     routine = read_routine("Pack: 9 cards\nPlace A 1st\nSpectator names a number n from 1 to 4\n"
                            "Spectator names a number m from 1 to 4\nDeal n + 4 - m cards from deck")  # fmt: skip
-    assert longest_path(routine, Budget()) == (4, 1)
+    assert longest_path(routine, Budget()) == {"n": 4, "m": 1}
 
 
 @pytest.mark.parametrize(

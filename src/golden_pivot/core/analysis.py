@@ -11,7 +11,7 @@ from typing import Any, Generic, TypeVar
 
 from .answers.ledger import Ledger, ledger_of_card
 from .answers.notes import Notes, badges_of, notes_of
-from .answers.plays import longest_path, play_path
+from .answers.plays import longest_path, play
 from .answers.strands import Strands, strands_of
 from .answers.verdicts import Verdict, prove
 from .budget import Budget
@@ -72,7 +72,7 @@ class Analysis:
     @_once
     def longest(self) -> Play:
         """The path that handles most cards, played."""
-        return play_path(self.routine, longest_path(self.routine, self.budget))
+        return play(self.routine, longest_path(self.routine, self.budget))
 
     @_once
     def ledger(self) -> Ledger:

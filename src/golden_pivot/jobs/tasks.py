@@ -11,7 +11,7 @@ from ..core.analysis import Analysis
 from ..core.answers.ledger import ledger_of_card
 from ..core.answers.odds import odds_of
 from ..core.answers.on_table import on_table
-from ..core.answers.plays import longest_path, play, play_path
+from ..core.answers.plays import longest_path, play
 from ..core.answers.report import OddsReport, ledger_report, odds_report, strands_report, verdict_report
 from ..core.answers.verdicts import prove
 from ..core.book.performance import Performance
@@ -90,7 +90,7 @@ def one_path(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
         verdict = prove(routine, budget)
         if verdict.counterexample:
             return _shown(routine, play(routine, dict(verdict.counterexample.choices)))
-        return _shown(routine, play_path(routine, longest_path(routine, budget)))
+        return _shown(routine, play(routine, longest_path(routine, budget)))
     except (BadRoutine, OutOfBudget):
         return _shown(routine, play(routine))
 

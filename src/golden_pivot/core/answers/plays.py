@@ -5,14 +5,15 @@ from __future__ import annotations
 import random
 from collections.abc import Callable, Mapping, Sequence
 from contextlib import suppress
+from dataclasses import replace
 
 from ..budget import Budget
-from ..building import REPLAY, compile_routine, compile_what_can_be
+from ..building import PROOF, REPLAY, compile_routine, compile_what_can_be
 from ..faults import Cancelled, NoSuchPath
 from ..language.routine import Routine
 from ..search.algebra import MOST_HANDLED
 from ..search.explorer import explore
-from ..search.replay import Play, first_possible, played
+from ..search.replay import Decide, Play, first_possible, played
 
 MOST_FOR_LONGEST = 100_000, 1_000_000
 """situations, and steps, in which the path that handles most cards is looked for"""
@@ -46,6 +47,10 @@ def play_path(routine: Routine, path: tuple[int, ...], by_index: bool = False) -
     The first one is taken where they end or do not fit.
     """
     program, faults = compile_what_can_be(routine, REPLAY)
+    return played(program, faults, _in_order(path, by_index), strict=False)
+
+
+def _in_order(path: Sequence[int], by_index: bool = False) -> Decide:
     left = iter(path)
 
     def decide(key: str, options: tuple[int, ...], weights: Sequence[int] | None = None) -> int:
@@ -54,7 +59,7 @@ def play_path(routine: Routine, path: tuple[int, ...], by_index: bool = False) -
         wanted = next(left, options[0])
         return wanted if wanted in options else options[0]
 
-    return played(program, faults, decide, strict=False)
+    return decide
 
 
 def failing_at_random(routine: Routine, paths: int, cancelled: Callable[[], bool], seed: int = 1) -> Play | None:
@@ -75,10 +80,15 @@ def failing_at_random(routine: Routine, paths: int, cancelled: Callable[[], bool
     return None
 
 
-def longest_path(routine: Routine, budget: Budget) -> tuple[int, ...]:
-    """The options of the path that handles most cards; the least one among equals. Raises OutOfBudget."""
-    found = explore(compile_routine(routine), budget.narrowed(*MOST_FOR_LONGEST), MOST_HANDLED)
+def longest_path(routine: Routine, budget: Budget) -> dict[str, int]:
+    """The choices, by key, of the path that handles most cards, the first that is found of equals. Raises OutOfBudget.
+
+    How many cards are handled does not depend on when a choice is made that nobody uses yet, so choices are made late here; their
+    keys say which is which in the order in which they are written.
+    """
+    program = compile_routine(routine, replace(PROOF, reorder=True))
+    found = explore(program, budget.narrowed(*MOST_FOR_LONGEST), MOST_HANDLED)
     best = None
     for weight in found.ends.values():
         best = weight if best is None else MOST_HANDLED.merge(best, weight)
-    return best[2] if best else ()
+    return played(program, (), _in_order(best[2]), strict=False).choices if best else {}
