@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from functools import cache
+from functools import cache, lru_cache
 
 from ..cards import DOWN, FACE_UP, INDIFFERENT, MAX_CARDS, TOKEN, UP, index_of
 from .program import Cells, Dead, Program
@@ -77,8 +77,9 @@ def _renaming(program: Program, places: Sequence[int]) -> Callable[[Cells], None
     store = program.faces.cell if program.faces else None
     where = [*places, *program.face_cells.values(), *([store] if store else [])]
 
-    def rename(cells: Cells) -> None:
-        lie = b"".join([cells[place] or b"" for place in where]).translate(DOWN, others)
+    @lru_cache(maxsize=4096)
+    def table_for(lie: bytes) -> bytes | None:
+        """The new name of each token, for tokens that lie so; None where all keep theirs."""
         becomes: dict[int, int] = {}
         fresh = iter(pairs)
         for token in lie:
@@ -87,8 +88,11 @@ def _renaming(program: Program, places: Sequence[int]) -> Callable[[Cells], None
                 # The one of the two that comes first takes the first name.
                 becomes |= zip((token, *(pair[:side] + pair[side + 1 :])), next(fresh), strict=True)
         old, new = bytes(becomes), bytes(becomes.values())
-        if old != new:
-            table = bytes.maketrans(old + old.translate(UP), new + new.translate(UP))
+        return bytes.maketrans(old + old.translate(UP), new + new.translate(UP)) if old != new else None
+
+    def rename(cells: Cells) -> None:
+        table = table_for(b"".join([cells[place] or b"" for place in where]).translate(DOWN, others))
+        if table:
             for place in where:
                 if cells[place]:
                     cells[place] = cells[place].translate(table)
