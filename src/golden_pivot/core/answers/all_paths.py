@@ -85,7 +85,9 @@ def explored(routine: Routine, budget: Budget, drawn: Drawn, reorder: bool, plac
     with suppress(OutOfBudget):
         return Searched(program, explore(program, budget.narrowed(budget.states or few, few)), True)
     try:
-        return _larger(routine, proof, replace(budget, beyond=(DRAWN_BEHIND, drawn.stop_if_some_fails)), drawn, explain)
+        return _larger(
+            routine, proof, replace(budget, beyond=(DRAWN_BEHIND, drawn.stop_if_some_fails)), drawn, explain
+        )
     except _SomeFails:
         budget = _to_count_failures(budget)
     if explain:

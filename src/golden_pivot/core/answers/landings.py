@@ -99,7 +99,7 @@ def end_places(
     numbered = count.paths is not None
     if program.keeps_target or program.target is None:
         return landing_of(program, found.ends, numbered)
-    kept = end_layer(routine, budget.narrowed(budget.states or MOST_STEPS_FOR_PLACES, MOST_STEPS_FOR_PLACES))
+    kept = end_layer(routine, budget)
     return landing_of(*kept, numbered) if kept else None
 
 

@@ -18,7 +18,7 @@ from ..search.frontiers import Exploration
 from ..search.program import FAILED, Program, State
 from ..search.replay import Play
 from .all_paths import FEW_TRANSITIONS, Drawn, Searched, depends_on_order, explored
-from .landings import MOST_CANDIDATES, Landing, end_places, landing_of, with_rule
+from .landings import MOST_CANDIDATES, MOST_STEPS_FOR_PLACES, Landing, end_places, landing_of, with_rule
 from .refuting import Counterexample, counterexample, least_failing
 from .regions import Region, region_of
 
@@ -122,8 +122,11 @@ def _settled(
     endings = [claim for claim, of in zip(claims, program.claims, strict=True) if not of.throughout]
     if some_claim and endings and not found.stuck and not any(claim.reached != 0 for claim in endings):
         raise BadRoutine([_never_reached(routine, claim) for claim in endings])
-    placed = places or count.all_fail or not program.claims
-    verdict = _judged(routine, searched, claims, count, budget, placed)
+    if places or not program.claims:
+        steps_for_places = MOST_STEPS_FOR_PLACES
+    else:
+        steps_for_places = FEW_TRANSITIONS if count.all_fail else 0
+    verdict = _judged(routine, searched, claims, count, budget, steps_for_places)
     if explain and verdict.verdict == REFUTED:
         verdict = _explained(routine, verdict, searched, drawn, budget)
     return replace(
@@ -165,12 +168,13 @@ def _stopped(routine: Routine, failing: Play | None, limit: OutOfBudget, explain
 
 
 def _judged(
-    routine: Routine, searched: Searched, claims: Sequence[Claim], count: Count, budget: Budget, placed: bool
+    routine: Routine, searched: Searched, claims: Sequence[Claim], count: Count, budget: Budget, steps: int
 ) -> Verdict:
     program, found = searched.program, searched.found
 
     def landing() -> Landing | None:
-        return end_places(routine, program, found, count, budget) if placed else None
+        few = budget.narrowed(budget.states or steps, steps)
+        return end_places(routine, program, found, count, few) if steps else None
 
     if count.some_fail:
         refuted = Verdict(REFUTED, "Fails", landing=landing())
