@@ -6,7 +6,6 @@ routine may be searched by itself with choices made late, sums kept as sums and 
 
 from __future__ import annotations
 
-from collections.abc import Iterator
 from dataclasses import replace
 
 from ..budget import Budget
@@ -26,7 +25,6 @@ from ..search.program import (
     Leap,
     Loop,
     Program,
-    State,
 )
 
 Turn = tuple[int, tuple[int, ...]]
@@ -58,8 +56,8 @@ def where_cut_off(routine: Routine, budget: Budget, card: str | None) -> dict[Tu
     found: dict[Turn, set[tuple[str, int]]] = {}
     for turn, end in ends.items():
         cut = run(replace(program, instructions=program.instructions[:end]), passes_for(True, False))
-        states: Iterator[State] = iter(explore(cut, budget).ends)
-        found[turn] = {where for state in states if (where := program.where_is(state, program.target))}
+        ends_there = explore(cut, budget).ends
+        found[turn] = {where for state in ends_there if (where := program.where_is(state, program.target))}
     return found
 
 

@@ -23,8 +23,20 @@ MOST_ROWS = 400
 """rows of a landing table that are handed out"""
 
 
+class _Lies:
+    """A card lies somewhere."""
+
+    place: str
+    position: int
+    layout: Layout
+
+    @property
+    def text(self) -> str:
+        return self.layout.at(self.position, self.place)
+
+
 @dataclass(frozen=True)
-class Where:
+class Where(_Lies):
     place: str
     position: int
     """from the top, from 1"""
@@ -33,13 +45,9 @@ class Where:
     layout: Layout = HEAP
     """how the cards of the place lie"""
 
-    @property
-    def text(self) -> str:
-        return self.layout.at(self.position, self.place)
-
 
 @dataclass(frozen=True)
-class RuleRow:
+class RuleRow(_Lies):
     """One line of a landing table: what the performer knows, and where the card then is."""
 
     known: tuple[int, ...]
@@ -48,10 +56,6 @@ class RuleRow:
     place: str
     position: int
     layout: Layout = HEAP
-
-    @property
-    def text(self) -> str:
-        return self.layout.at(self.position, self.place)
 
 
 @dataclass(frozen=True)

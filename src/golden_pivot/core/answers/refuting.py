@@ -21,8 +21,6 @@ from .plays import failing_at_random, play_path
 
 MOST_DRAWN = 40
 """paths that are drawn at random: most routines that fail do so within the first twenty"""
-
-
 MOST_TOLD = 5
 """choices that a sentence tells"""
 
