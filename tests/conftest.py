@@ -14,6 +14,7 @@ from playwright.sync_api import Browser, Page, expect
 from golden_pivot.api.app import create_app
 from golden_pivot.core.passes import pipeline
 from golden_pivot.core.passes.validator import validate
+from golden_pivot.demo import demo_names, demo_text
 from golden_pivot.store import Database
 from tests.browser.driving import chromium, posted, server
 
@@ -45,6 +46,9 @@ def client() -> Iterator[TestClient]:
 def demo_shelf(tmp_path_factory: pytest.TempPathFactory) -> Iterator[tuple[str, str]]:
     """(address, pristine back-up) of a server that tests use one after the other."""
     with server(tmp_path_factory.mktemp("demo") / "shelf.sqlite3") as (address, _):
+        # What the shelf finds out about each routine when it is first opened is known to every test.
+        for number, text in enumerate(map(demo_text, demo_names())):
+            posted(f"{address}/api/find", text=text, job=str(number))
         yield address, posted(f"{address}/api/keep/backups")["name"]
 
 

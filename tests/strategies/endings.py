@@ -85,7 +85,9 @@ class Claiming(Writer):
             options["ends_together"] = lambda: (
                 f"{pick(*cards)} and {card} {pick('are mates', *(f'have the same {one}' for one in fact))}"
             )
-        mated = [row.rpartition("the mate of ")[2] for row in self.rows if "the mate of" in row]
+        mated = [
+            row.rpartition("the mate of ")[2] for row in self.rows if row.startswith("Place") and "the mate of" in row
+        ]
         if mated:
             options["ends_mate"] = lambda: f"{spot()} is the mate of {pick(*mated)}"
         if self.all_known:
