@@ -87,6 +87,12 @@ def large() -> None:
         _alone(_odds_large, name)
 
 
+def with_two_blanks() -> str:
+    """A routine of the size of P13: one blank in the set-up, one in a line."""
+    text = (ROOT / "tests" / "procedures" / "p13_digit_sum.pivot").read_text(encoding="utf-8")
+    return text.replace("10th", "?th").replace("Deal digit sum of n cards", "Deal (digit sum of n) + ? cards")
+
+
 def variants() -> None:
     print(f"\n{'slips':24}{'slips':>9}{'':>27}{'seconds':>9}")
     for name in demo.demo_names():
@@ -95,9 +101,7 @@ def variants() -> None:
             begun = time.perf_counter()
             many = len(fragility_of(text, Budget()).outcomes)
             print(f"demo:{name:19}{many:>9}{'':>27}{time.perf_counter() - begun:>9.2f}")
-    # A routine of the size of P13: one blank in the set-up, one in a line.
-    text = (ROOT / "tests" / "procedures" / "p13_digit_sum.pivot").read_text(encoding="utf-8")
-    text = text.replace("10th", "?th").replace("Deal digit sum of n cards", "Deal digit sum of n + ? cards")
+    text = with_two_blanks()
     domains = {2: [str(n) for n in range(200)]}
     took = {}
     for known_first in (False, True):

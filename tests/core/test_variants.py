@@ -12,6 +12,7 @@ from itertools import product
 import pytest
 from hypothesis import HealthCheck, Phase, given, reject, settings
 from hypothesis import strategies as st
+from scripts.bench import with_two_blanks
 
 from golden_pivot import demo
 from golden_pivot.core.answers.regions import region_of
@@ -292,6 +293,11 @@ def test_blanks_that_cannot_be_filled(text: str, trouble: str) -> None:
 FEW = settings(
     max_examples=40, deadline=None, suppress_health_check=list(HealthCheck), phases=[Phase.explicit, Phase.generate]
 )
+
+
+def test_the_blanks_that_are_measured_can_be_filled() -> None:
+    found = solve(with_two_blanks(), Budget(), {2: ["0", "1"]})
+    assert found.fillings == 104 and found.answers == (("9", "1"), ("10", "0"))
 
 
 @FEW
