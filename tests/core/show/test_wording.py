@@ -6,6 +6,9 @@ import pytest
 
 from golden_pivot import demo
 from golden_pivot.core.analysis import Analysis
+from golden_pivot.core.answers.on_table import on_table
+from golden_pivot.core.answers.plays import play
+from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.show.cues import cues_of
 from golden_pivot.core.show.wording import wording_of
 from tests.core.show import SHOWN, file_text
@@ -102,3 +105,17 @@ def test_a_prediction_made_of_a_card_lies_where_it_is_said_to_lie() -> None:
     assert wording_of(Analysis(text)) == ()
     (finding,) = wording_of(Analysis(text.replace("Ends with", "Put pocket on deck\nEnds with")))
     assert finding.why.startswith("Fails every time: MATE is 1st in deck")
+
+
+def test_the_table_has_what_is_said_with_its_numbers() -> None:
+    text = (
+        "Pack: 20 cards, any order\n  “At first.”\nSpectator names a number n from 3 to 4\n  “{n}, not {m}.”\n  # nod\n"
+        "  “Well.” (untrue)\nDeal n cards from deck to table\n  “{n} it is.”\nTurn deck over\n"
+    )
+    first, *others = on_table(read_routine(text), play(read_routine(text), {"n": 4})).frames
+    assert (first.done, first.said) == ("", ())
+    assert [(one.done, one.said) for one in others] == [
+        ("Spectator names a number n from 3 to 4", ("4, not {m}.", "Well.")),
+        ("Deal n cards from deck to table", ("4 it is.",)),
+        ("Turn deck over", ()),
+    ]

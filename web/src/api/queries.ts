@@ -46,11 +46,7 @@ export const savedRoutineQuery = (id: number) => queryOptions({ queryKey: ['save
 
 export const languageQuery = () => queryOptions({ queryKey: ['language'], queryFn: api.language, ...FOR_EVER });
 
-/** With the text it is about: what was read last is kept until the next is known. */
-export const readQuery = (text: string) => ({
-  ...asking(['read', text], async (_, signal) => ({ text, ...(await api.read(text, signal)) })),
-  ...KEEPING,
-});
+export const readQuery = (text: string) => ({ ...asking(['read', text], (_, signal) => api.read(text, signal)), ...KEEPING });
 
 /** A page of notes, sentence by sentence. */
 export const notesPageQuery = (text: string, chosen: Record<string, number>) => ({
@@ -84,9 +80,9 @@ export const ledgerQuery = (text: string, card: string | null) => ({
 
 export const strandsQuery = (text: string) => ({ ...asking(['strands', text], (job, signal) => api.strands(text, job, signal)), ...KEEPING });
 
-export const notesQuery = (text: string) => asking(['notes', text], (job, signal) => api.notes(text, job, signal));
+export const notesQuery = (text: string) => ({ ...asking(['notes', text], (job, signal) => api.notes(text, job, signal)), ...KEEPING });
 
-export const oddsQuery = (text: string) => searching('odds', text, (job, signal) => api.odds(text, job, signal));
+export const oddsQuery = (text: string) => ({ ...searching('odds', text, (job, signal) => api.odds(text, job, signal)), ...KEEPING });
 
 export const principlesQuery = () => queryOptions({ queryKey: ['principles'], queryFn: api.principles, ...FOR_EVER });
 

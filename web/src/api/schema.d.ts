@@ -5533,6 +5533,10 @@ export interface components {
             line: number;
             /** Round */
             round: number[];
+            /** Done */
+            done: string;
+            /** Said */
+            said: string[];
             /** Names */
             names: {
                 [key: string]: string;

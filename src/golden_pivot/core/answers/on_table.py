@@ -9,7 +9,8 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
 from ..faults import Fault
-from ..language.routine import Routine
+from ..language.patter import spoken, with_numbers
+from ..language.routine import PATTER, Routine
 from ..layouts import Layout
 from ..search.program import Program, State
 from ..search.replay import Decision, Frame, Play
@@ -34,6 +35,10 @@ class TableMoment:
 
     line: int
     round: tuple[int, ...]
+    done: str
+    """the line as it is written; nothing before the first"""
+    said: tuple[str, ...]
+    """the patter directly below it, with the numbers that were named filled in"""
     names: Mapping[str, str]
     """card number → what the card is called by now"""
     at: PositionReport | None
@@ -61,10 +66,11 @@ def on_table(routine: Routine, played: Play) -> PlayOnTable:
     numbered = {choose.cell for choose in program.choices() if choose.plain} | {
         index for index, cell in enumerate(program.cells) if cell.told
     }
+    written = _Written(routine)
     return PlayOnTable(
         program.target,
         tuple(sorted(program.odd_backs)),
-        tuple(_moment(program, frame, numbered) for frame in _one_a_line(played.frames)),
+        tuple(_moment(program, frame, numbered, written) for frame in _one_a_line(played.frames)),
         played.decisions,
         in_hand(routine, played.decisions),
         played.failures,
@@ -80,7 +86,22 @@ def _one_a_line(frames: Sequence[Frame]) -> Iterator[Frame]:
             yield frame
 
 
-def _moment(program: Program, frame: Frame, numbered: set[int]) -> TableMoment:
+class _Written:
+    """The lines of a text by number: as they are written, and the patter below."""
+
+    def __init__(self, routine: Routine) -> None:
+        self._lines = {line.number: line.text.strip() for line in routine.walk()}
+        self._below = routine.below()
+
+    def done(self, line: int) -> str:
+        return self._lines.get(line, "")
+
+    def said(self, line: int, numbers: Mapping[str, int]) -> tuple[str, ...]:
+        below = self._below.get(line, ())
+        return tuple(with_numbers(spoken(one), numbers) for one in below if one.is_ == PATTER)
+
+
+def _moment(program: Program, frame: Frame, numbered: set[int], written: _Written) -> TableMoment:
     """`numbered`: the cells that hold a number worth showing."""
     state = frame.state
     numbers = {
@@ -90,7 +111,8 @@ def _moment(program: Program, frame: Frame, numbered: set[int]) -> TableMoment:
     }
     heaps = tuple(_heap(name, program.cells[index].layout, state[index]) for index, name in program.places())
     at = position_report(program.where_is(state, program.target))
-    return TableMoment(frame.line, frame.round, _names(program, state), at, heaps, numbers)
+    done, said = written.done(frame.line), written.said(frame.line, numbers)
+    return TableMoment(frame.line, frame.round, done, said, _names(program, state), at, heaps, numbers)
 
 
 def _names(program: Program, state: State) -> dict[str, str]:

@@ -10,13 +10,13 @@ from statistics import median
 from ..analysis import Analysis
 from ..language.facets import Facet
 from ..language.kinds import CHANCE, ENDING, HANDLING
+from ..language.patter import spoken
 from ..language.routine import PATTER, STEP, Line, Routine
 from ..search.replay import Decision, Frame, Play
 from ..show.effort import effort_of, operations_at
 from ..show.exposure import in_sight
 from ..show.paces import Paces
 from ..show.requests import asks_spectator
-from ..show.wording import spoken
 from .asked import Needed, needed_on
 from .imagined import Habit, spectator
 from .kept import BeatDone, Rehearsed

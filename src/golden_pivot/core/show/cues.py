@@ -11,12 +11,12 @@ from ..answers.verdicts import Verdict
 from ..faults import OutOfBudget
 from ..language.facets import Facet
 from ..language.kinds import ENDING, HANDLING
+from ..language.patter import spoken
 from ..language.routine import PATTER, REMARK, STEP, Line, Routine
 from .exposure import exposure_of, turned_away
 from .prediction_sheet import Prediction, predictions_of
 from .requests import asks_spectator, gaps_of
 from .sums import MOST_ROWS, Shortcut, shortcuts_of
-from .wording import spoken
 
 
 @dataclass(frozen=True)

@@ -17,20 +17,11 @@ from ..english import list_text, ordinal
 from ..faults import BadRoutine, OutOfBudget
 from ..language.kinds import ENDING
 from ..language.parser import read_routine
+from ..language.patter import UNTRUE, fields_of
 from ..language.routine import PATTER, STEP, Aside, Line, Routine
 from .prediction_sheet import predictions_of
 from .requests import new_numbers
 from .sayings import ORDINALS, PLACE, POSITION, Saying, sayings_in
-
-UNTRUE = "(untrue)"
-
-_FIELD = re.compile(r"\{([^{}]*)\}")
-
-
-def spoken(line: Line) -> str:
-    """The words of a line of patter, without the mark of a deliberate untruth."""
-    words = str(line.values["text"])
-    return words.removesuffix(UNTRUE).rstrip().rstrip('”“"»') if words.endswith(UNTRUE) else words
 
 
 @dataclass(frozen=True)
@@ -54,7 +45,7 @@ def wording_of(it: Analysis) -> tuple[Finding, ...]:
         if line.is_ != PATTER or line.text.rstrip().endswith(UNTRUE):
             continue
         words = str(line.values["text"])
-        for field in _FIELD.findall(words):
+        for field in fields_of(words):
             if field not in numbers:
                 known = ", ".join(sorted(numbers)) or "none"
                 found.append(

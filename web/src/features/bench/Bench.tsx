@@ -2,7 +2,7 @@ import { useLocalStorage } from '@mantine/hooks';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useLocation, useNavigate } from 'react-router';
-import type { Decision, Fault, Routine, Verdict } from '../../api/client';
+import type { Decision, Routine, Verdict } from '../../api/client';
 import { languageQuery, routinesQuery, type Asked } from '../../api/queries';
 import { Tabs } from '../../ui/Tabs';
 import { useSharedTable } from '../table/shared';
@@ -20,12 +20,12 @@ import { FirstProof, useFirstProof } from '../first/FirstProof';
 import { VerdictBar } from './VerdictBar';
 import { Versions } from './Versions';
 import { keepLine, lastLine } from './lastLine';
-import { spoken } from './patter';
 import { useAutosave } from './useAutosave';
 import { useBenchKeys } from './useBenchKeys';
+import { useDress } from './useDress';
 import { useKeepWords } from './useKeepWords';
 import { usePlayback } from './usePlayback';
-import { useQuestions, type Questions } from './useQuestions';
+import { useQuestions } from './useQuestions';
 import './bench.css';
 
 /** Always the same one: what is shown of nothing is not drawn anew. */
@@ -55,7 +55,7 @@ export function Bench({ routine }: { routine: Routine }) {
   }, [dense]);
   const { data: kinds } = useQuery(languageQuery());
   const found = useQuestions({ routine: routine.id, text, asked, keepWords, breaks: view === 'breaks' });
-  const { settled, verdict, reads, asRead, readAs, proving, play, noted, slips } = found;
+  const { settled, verdict, reads, asRead, readAs, proving, play, noted } = found;
   const playback = usePlayback(play);
   const { index, last, step, goTo, goToLine, run } = playback;
   const frame = play?.frames[index];
@@ -134,27 +134,8 @@ export function Bench({ routine }: { routine: Routine }) {
 
   const shownLine = frame?.line ?? 0;
   const failing = play?.stuck_at ?? (play?.failures.length && index === last ? shownLine : 0);
-  const current = hovered || shownLine;
-  const { lines, ledger, faultsToShow, readLast } = found;
-  const dress = useMemo(
-    () => ({
-      text: settled,
-      lines: lines ?? [],
-      ledger: ledger ?? [],
-      // Below a line that was understood stands what it was read as.
-      faults: (faultsToShow ?? []).filter((fault) => !readAs?.lines.some((one) => one.line === fault.line)),
-      current,
-      failing,
-      shows: noted?.shows ?? [],
-      strict: slips?.strict ?? [],
-      free: slips?.free ?? [],
-    }),
-    [settled, lines, ledger, faultsToShow, readAs, current, failing, noted, slips],
-  );
-  // Until the next text is read, what is said stays: else it would go and come back with every key, and the cards move.
-  const said = useMemo(() => (frame && readLast ? spoken(readLast.text, readLast.lines, shownLine, frame.numbers) : NONE), [frame, readLast, shownLine]);
-  const done = failing ? '' : (settled.split('\n')[shownLine - 1] ?? '').trim();
-  useSharedTable(routine.id, { title: routine.title, play, index, last, running: playback.running, said, done }, playback);
+  const dress = useDress(found, text, { current: hovered || shownLine, failing });
+  useSharedTable(routine.id, { title: routine.title, play, index, last, running: playback.running }, playback);
   const saveWords = useMemo(() => <SaveWords saved={save.now} gone={save.gone} />, [save.now, save.gone]);
   const followed = (reads ? undefined : verdict?.landing?.card) ?? play?.target ?? undefined;
   const drawn = found.strands?.strands;
@@ -163,7 +144,7 @@ export function Bench({ routine }: { routine: Routine }) {
     <div className="bench">
       <VerdictBar
         verdict={verdict}
-        faults={reads && verdict ? [] : pending(found)}
+        faults={found.faults}
         reads={reads}
         keepWords={keepWords}
         onKeepWords={setKeepWords}
@@ -178,7 +159,7 @@ export function Bench({ routine }: { routine: Routine }) {
       />
       {save.now.conflict && <TwoTexts conflict={save.now.conflict} keepMine={save.keepMine} takeOther={save.takeOther} />}
       <div className="halves">
-        <section className="page" aria-label="The sheet" data-dense={dense}>
+        <section className="page" aria-label="The sheet" data-dense={dense} data-old={proving}>
           {first === routine.id && (
             <FirstProof
               seen={{ verdict: verdict?.verdict, settled: !proving && text === settled, index, last, worst: asked.worst }}
@@ -192,8 +173,8 @@ export function Bench({ routine }: { routine: Routine }) {
             <Followed cards={found.cards} card={found.followed} follow={found.follow} only={followed} />
           </div>
           <Sheet ref={sheet} initial={save.opening} dress={dress} readAs={readAs} onText={onText} onLine={atLine} />
-          {verdict?.holds_when && !proving && <Remedy region={verdict.holds_when} onWhich={() => setView('when')} />}
-          <NotesPanel notes={proving ? null : noted} odds={found.odds} waiting={found.waitsForOdds} onLine={onLine} />
+          {verdict?.holds_when && <Remedy region={verdict.holds_when} old={proving} onWhich={() => setView('when')} />}
+          <NotesPanel notes={noted} old={found.notesAreOld} odds={found.odds} waiting={found.waitsForOdds} onLine={onLine} />
           <Foot id={routine.id} state={save.now.state} onSteps={steps} onVersions={versions} onShow={show}>
             {saveWords}
           </Foot>
@@ -201,7 +182,7 @@ export function Bench({ routine }: { routine: Routine }) {
         <Tabs className="right" label="Beside the sheet" tabs={VIEWS} value={view} onChange={setView}>
           {view === 'table' ? (
             <>
-              <TablePanel play={play} playback={playback} said={said} done={done} alone={`/table/${routine.id}`} />
+              <TablePanel play={play} playback={playback} alone={`/table/${routine.id}`} />
               {drawn && play && drawn.columns.length > 0 && (
                 <StrandsView strands={drawn} frames={play.frames} index={index} onMoment={goTo} onHover={setHovered} />
               )}
@@ -242,14 +223,6 @@ function Followed({ cards, card, follow, only }: { cards: string[]; card: string
       is at
     </label>
   );
-}
-
-/** What stands in the way of a verdict. A line that can mean several things is a question; one that was understood is no fault. */
-function pending({ readAs, faults }: Questions): Fault[] {
-  const question = readAs?.lines.find((one) => one.answer.asks);
-  if (!question) return faults.filter((fault) => !readAs?.lines.some((one) => one.line === fault.line && one.answer.readings.length > 0));
-  const message = `It can mean ${question.answer.readings.length} things.`;
-  return [{ line: question.line, column: 1, end: 1, message, expected: 'one of the readings below it', remedy: 'Alt ↓ shows the next one, Tab writes it.' }];
 }
 
 /** Which path the key for the worst one plays. */

@@ -5,6 +5,9 @@ import './notes.css';
 
 interface NotesPanelProps {
   notes: Notes | null;
+  /** they are of an older text */
+  old: boolean;
+  /** of the text before while one waits for those of this one */
   odds: Odds | null;
   /** odds are asked for and still being worked out: how far they are, in words; else null */
   waiting: string | null;
@@ -12,21 +15,21 @@ interface NotesPanelProps {
 }
 
 /** Below the sheet: how often it comes out as what, what to keep in mind, and what may truly be said at the end. */
-export const NotesPanel = memo(function NotesPanel({ notes, odds, waiting, onLine }: NotesPanelProps) {
+export const NotesPanel = memo(function NotesPanel({ notes, old, odds, waiting, onLine }: NotesPanelProps) {
   const untrue = notes?.recap.filter((said) => !said.true) ?? [];
   const sayable = notes?.recap.filter((said) => said.true) ?? [];
   if (!notes) return null;
   const groups = [...new Set(odds?.chances.map((chance) => chance.about))];
   return (
-    <aside className="notes" tabIndex={0} aria-label="Notes on the routine">
-      {waiting !== null && (
+    <aside className="notes" data-old={old} tabIndex={0} aria-label="Notes on the routine">
+      {waiting !== null && !odds && (
         <p className="reckoning" role="status">
           <Loader size={14} /> Working out the odds… {waiting}
         </p>
       )}
       {odds && odds.chances.length > 0 && (
-        <details open>
-          <summary>Odds</summary>
+        <details open data-old={waiting !== null}>
+          <summary>Odds {waiting !== null && <span className="figures">of the text before; working them out anew… {waiting}</span>}</summary>
           {groups.map((about) => (
             <table key={about} aria-label={`Odds of ${about}`}>
               <caption>{about === 'ending' ? 'How it ends' : about}</caption>

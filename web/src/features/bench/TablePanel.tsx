@@ -1,31 +1,31 @@
 import { Button, Group } from '@mantine/core';
 import { IconPlayerPlay, IconPlayerTrackNext, IconPlayerTrackPrev, IconWindowMaximize } from '@tabler/icons-react';
 import { memo } from 'react';
-import type { Play } from '../../api/client';
+import type { Play, Schemas } from '../../api/client';
 import { TableView } from './TableView';
 import type { Playback } from './usePlayback';
+
+type Moment = Schemas['TableMoment'];
 
 interface TablePanelProps {
   play: Play | undefined;
   playback: Playback;
-  /** patter of the line that is shown */
-  said: string[];
-  /** the line that is shown, as it is written */
-  done: string;
   /** where the table stands alone; nothing where it does */
   alone?: string;
 }
 
 /** One path on the table, line by line. */
-export const TablePanel = memo(function TablePanel({ play, playback, said, done, alone }: TablePanelProps) {
+export const TablePanel = memo(function TablePanel({ play, playback, alone }: TablePanelProps) {
   const { index, last, step, goTo, run, running } = playback;
   const frame = play?.frames[index];
+  const fails = index === last ? (play?.failures ?? []) : [];
+  const done = fails.length ? '' : frame?.done;
   return (
     <section className="panel table-panel" aria-label="The table">
       <header>
         <h2>The table</h2>
         <span className="when" title={done || undefined}>
-          {frame ? moment(frame.line, frame.round, play?.failures ?? [], index === last) : ''}
+          {frame ? moment(frame, fails) : ''}
           {done && (
             <>
               : <em>{done}</em>
@@ -58,7 +58,7 @@ export const TablePanel = memo(function TablePanel({ play, playback, said, done,
           )}
         </Group>
       </header>
-      {said.length > 0 && <p className="spoken">{said.map((words) => `“${words}”`).join(' ')}</p>}
+      {frame && frame.said.length > 0 && <p className="spoken">{frame.said.map((words) => `“${words}”`).join(' ')}</p>}
       {play && frame && play.frames.some((f) => f.places.some((p) => p.cards.length)) ? (
         <TableView play={play} frame={frame} before={play.frames[index - 1]} />
       ) : (
@@ -68,8 +68,8 @@ export const TablePanel = memo(function TablePanel({ play, playback, said, done,
   );
 });
 
-function moment(line: number, round: number[], failures: string[], atEnd: boolean): string {
+function moment({ line, round }: Moment, failures: string[]): string {
   const when = line === 0 ? 'before the first line' : `after line ${line}`;
   const turn = round.length ? `, time ${round.join(', ')}` : '';
-  return atEnd && failures.length ? `${when}${turn}: ${failures.join(' and ')}` : `${when}${turn}`;
+  return `${when}${turn}${failures.length ? `: ${failures.join(' and ')}` : ''}`;
 }

@@ -11,7 +11,7 @@ function frame(...sizes: number[]): Frame {
     spots: [] as [number, number][],
     cards: Array.from({ length: size }, (_, at) => at + 1),
   }));
-  return { line: 1, round: [], places, names: NAMES, at: null, numbers: {} };
+  return { line: 1, round: [], done: '', said: [], places, names: NAMES, at: null, numbers: {} };
 }
 
 test.each([

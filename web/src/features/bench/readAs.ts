@@ -99,8 +99,8 @@ export const readAsField = StateField.define<Shown>({
   create: () => ({ lines: [], keepWords: false, nth: {}, decorations: Decoration.none }),
   update(shown, transaction) {
     let now = shown;
-    // What was read of another text is of no use.
-    if (transaction.docChanged) now = { lines: [], keepWords: shown.keepWords, nth: {}, decorations: Decoration.none };
+    // What was read of another text stays in view until this one is read, but cannot be taken.
+    if (transaction.docChanged) now = { lines: [], keepWords: shown.keepWords, nth: {}, decorations: shown.decorations.map(transaction.changes) };
     for (const effect of transaction.effects) {
       if (effect.is(setReadAs) && effect.value.text === transaction.state.doc.toString())
         now = drawn(transaction.state, effect.value.lines, {}, effect.value.keepWords);

@@ -22,11 +22,9 @@ const DRESS: Dress = {
     { line: 2, round: [2], text: '7', sure: true, where: [] },
   ],
   faults: [{ line: 3, column: 1, end: 5, message: '“Dael” is no verb.', expected: 'a sentence', remedy: 'Did you mean Deal?' }],
-  current: 2,
-  failing: 0,
+  shown: { current: 2, failing: 0 },
   shows: [{ line: 2, what: 'KEY' }],
-  strict: [2],
-  free: [3],
+  slips: { strict: [2], free: [3] },
 };
 
 function sheet(dress: Dress = DRESS, doc = TEXT) {
@@ -57,7 +55,7 @@ test('a fault is marked where it is, and told below its line', () => {
 });
 
 test('the line at which a path fails is marked before the one that is shown', () => {
-  expect(sheet({ ...DRESS, failing: 2 }).dom.querySelector('.gp-failing')?.className).not.toContain('gp-current');
+  expect(sheet({ ...DRESS, shown: { current: 2, failing: 2 } }).dom.querySelector('.gp-failing')?.className).not.toContain('gp-current');
 });
 
 test('an answer about an older text dresses nothing', () => {
@@ -68,6 +66,19 @@ test('what it wears moves along while one writes above it', () => {
   const view = sheet();
   view.dispatch({ changes: { from: 0, insert: '# first\n' } });
   expect(all(view, '.gp-fault')).toEqual(['Dael']);
+});
+
+test('what is not known yet of a new text stays as it was, and moves along', () => {
+  const view = sheet();
+  const worn = () => [all(view, '.gp-spectator'), all(view, '.gp-at'), all(view, '.gp-shows'), all(view, '.gp-current')];
+  const before = worn();
+  view.dispatch({ changes: { from: 10, insert: ' more\n# remark' } });
+  const text = view.state.doc.toString();
+  view.dispatch({ effects: setDress.of({ text, lines: null, ledger: null, faults: null, shown: null, shows: null, slips: null }) });
+  expect(worn()).toEqual(before);
+  expect(nextSlot(view.state, 20)?.from).toBe(text.indexOf('n from ?'));
+  view.dispatch({ effects: setDress.of({ ...DRESS, text, lines: [], ledger: [], shows: [] }) });
+  expect(worn().slice(0, 3)).toEqual([[], [], []]);
 });
 
 test('from gap to gap, and round to the first', () => {

@@ -1,27 +1,28 @@
-import { type EditorState, type Range, StateEffect, StateField } from '@codemirror/state';
-import { Decoration, type DecorationSet, EditorView, GutterMarker, WidgetType, gutter } from '@codemirror/view';
+import { type EditorState, type Range, RangeSet, type RangeValue, StateEffect, StateField, type Text } from '@codemirror/state';
+import { Decoration, EditorView, GutterMarker, WidgetType, gutter } from '@codemirror/view';
 import type { Fault, LedgerEntry, SheetLine } from '../../api/client';
 
-/** What the server said about a text: how each line reads, where their card is after it, what is wrong. */
+/** What the server said about a text, piece by piece. What is not known yet is null: the sheet keeps what it wore of it, which moves along. */
 export interface Dress {
   text: string;
-  lines: SheetLine[];
-  ledger: LedgerEntry[];
-  faults: Fault[];
-  /** line the table shows, from 1; 0 for none */
-  current: number;
-  /** line at which the path on the table fails; 0 for none */
-  failing: number;
+  /** how each line reads */
+  lines: SheetLine[] | null;
+  /** where their card is after it */
+  ledger: LedgerEntry[] | null;
+  faults: Fault[] | null;
+  shown: {
+    /** line the table shows, from 1; 0 for none */
+    current: number;
+    /** line at which the path on the table fails; 0 for none */
+    failing: number;
+  } | null;
   /** lines at which something is in sight that must not be */
-  shows: { line: number; what: string }[];
+  shows: { line: number; what: string }[] | null;
   /** lines at which a slip breaks something, and lines at which none does, once slips have been made */
-  strict: number[];
-  free: number[];
+  slips: { strict: number[]; free: number[] } | null;
 }
 
 export const setDress = StateEffect.define<Dress>();
-
-const EMPTY: Dress = { text: '', lines: [], ledger: [], faults: [], current: 0, failing: 0, shows: [], strict: [], free: [] };
 
 class Knowledge extends WidgetType {
   constructor(readonly kind: 'secret' | 'told') {
@@ -103,94 +104,95 @@ class LedgerMark extends GutterMarker {
   }
 }
 
-function classes(line: SheetLine, dress: Dress): string {
+function classes(line: SheetLine): string {
   const found = ['gp-line', `gp-is-${line.what}`];
   if (line.spectator) found.push('gp-spectator');
   if (line.phase === 'ending') found.push('gp-ending');
   if (line.step === 'title' || line.step === 'note') found.push(`gp-${line.step}`);
-  if (line.number === dress.failing) found.push('gp-failing');
-  else if (line.number === dress.current) found.push('gp-current');
   return found.join(' ');
 }
 
-function decorate(state: EditorState, dress: Dress): DecorationSet {
-  const found: Range<Decoration>[] = [];
-  for (const line of dress.lines) {
-    if (line.number > state.doc.lines) break;
-    const { from, to } = state.doc.line(line.number);
-    found.push(Decoration.line({ class: classes(line, dress) }).range(from));
-    const label = line.step === 'title' || line.step === 'note';
-    for (const slot of line.slots) {
-      if (label) found.push(Decoration.mark({ class: 'gp-label' }).range(from, from + slot.start));
-      else if (slot.end > slot.start) {
-        const blank = state.sliceDoc(from + slot.start, from + slot.end).includes('?');
-        const kind = blank ? 'gp-slot gp-blank' : 'gp-slot';
-        found.push(Decoration.mark({ class: kind }).range(from + slot.start, from + slot.end));
+const LABEL = Decoration.mark({ class: 'gp-label' });
+/** A value of the sheet; behind a label it is not underlined. */
+const SLOT = Decoration.mark({ class: 'gp-slot', slot: true });
+const GAP = Decoration.mark({ class: 'gp-slot gp-blank', slot: true });
+const PLAIN = Decoration.mark({ slot: true });
+
+const beside = (widget: WidgetType, side: number) => Decoration.widget({ widget, side });
+
+/** One piece as it is worn: what was known of it moves along with the text until it is known of the text that stands there. */
+function worn<Piece extends Exclude<keyof Dress, 'text'>, Mark extends RangeValue>(
+  piece: Piece,
+  draw: (doc: Text, known: NonNullable<Dress[Piece]>) => Iterable<Range<Mark>>,
+) {
+  return StateField.define<RangeSet<Mark>>({
+    create: () => RangeSet.empty,
+    update(marks, { changes, effects, state: { doc } }) {
+      let now = marks.map(changes);
+      for (const effect of effects) {
+        // An answer about an older text would dress the wrong words.
+        if (!effect.is(setDress) || effect.value.text !== doc.toString()) continue;
+        const known = effect.value[piece];
+        if (known) now = RangeSet.of([...draw(doc, known)], true);
       }
-    }
-    if (line.knowledge) {
-      found.push(Decoration.widget({ widget: new Knowledge(line.knowledge), side: 1 }).range(to));
-    }
-  }
-  for (const shown of dress.shows) {
-    if (shown.line < 1 || shown.line > state.doc.lines) continue;
-    found.push(Decoration.widget({ widget: new Shows(shown.what), side: 2 }).range(state.doc.line(shown.line).to));
-  }
-  for (const kind of ['strict', 'free'] as const) {
-    for (const line of dress[kind]) {
-      if (line < 1 || line > state.doc.lines) continue;
-      found.push(Decoration.widget({ widget: new Handling(kind), side: 3 }).range(state.doc.line(line).to));
-    }
-  }
-  for (const fault of dress.faults) {
-    if (fault.line > state.doc.lines) continue;
-    const { from, to } = state.doc.line(fault.line);
-    const start = Math.min(from + fault.column - 1, to);
-    const end = Math.min(from + fault.end - 1, to);
-    if (end > start) found.push(Decoration.mark({ class: 'gp-fault' }).range(start, end));
-    found.push(Decoration.widget({ widget: new FaultNote(fault), block: true, side: 1 }).range(to));
-  }
-  return Decoration.set(found, true);
+      return now;
+    },
+  });
 }
 
-const dressField = StateField.define<{ dress: Dress; decorations: DecorationSet }>({
-  create: () => ({ dress: EMPTY, decorations: Decoration.none }),
-  update(worn, transaction) {
-    let { dress, decorations } = worn;
-    if (transaction.docChanged) decorations = decorations.map(transaction.changes);
-    for (const effect of transaction.effects) {
-      // An answer about an older text would dress the wrong words.
-      if (effect.is(setDress) && effect.value.text === transaction.state.doc.toString()) {
-        dress = effect.value;
-        decorations = decorate(transaction.state, dress);
-      }
+const lines = worn('lines', function* (doc, read) {
+  for (const line of read) {
+    const { from, to } = doc.line(line.number);
+    yield Decoration.line({ class: classes(line) }).range(from);
+    const label = line.step === 'title' || line.step === 'note';
+    for (const slot of line.slots) {
+      const [start, end] = [from + slot.start, from + slot.end];
+      if (label) yield LABEL.range(from, start);
+      if (end > start) yield (label ? PLAIN : doc.sliceString(start, end).includes('?') ? GAP : SLOT).range(start, end);
     }
-    return dress === worn.dress && decorations === worn.decorations ? worn : { dress, decorations };
-  },
-  provide: (field) => EditorView.decorations.from(field, (worn) => worn.decorations),
+    if (line.knowledge) yield beside(new Knowledge(line.knowledge), 1).range(to);
+  }
+});
+
+const shown = worn('shown', function* (doc, { current, failing }) {
+  if (failing) yield Decoration.line({ class: 'gp-failing' }).range(doc.line(failing).from);
+  else if (current) yield Decoration.line({ class: 'gp-current' }).range(doc.line(current).from);
+});
+
+const shows = worn('shows', function* (doc, seen) {
+  for (const { line, what } of seen) if (line) yield beside(new Shows(what), 2).range(doc.line(line).to);
+});
+
+const slips = worn('slips', function* (doc, harm) {
+  for (const kind of ['strict', 'free'] as const) for (const line of harm[kind]) yield beside(new Handling(kind), 3).range(doc.line(line).to);
+});
+
+const faults = worn('faults', function* (doc, found) {
+  for (const fault of found) {
+    const { from, to } = doc.line(fault.line);
+    const start = Math.min(from + fault.column - 1, to);
+    const end = Math.min(from + fault.end - 1, to);
+    if (end > start) yield Decoration.mark({ class: 'gp-fault' }).range(start, end);
+    yield Decoration.widget({ widget: new FaultNote(fault), block: true, side: 1 }).range(to);
+  }
 });
 
 /** The margin on the right: where the followed card is after each line. In a loop, after its last round. */
-const ledgerGutter = gutter({
-  class: 'gp-ledger',
-  side: 'after',
-  lineMarker(view, block) {
-    const number = view.state.doc.lineAt(block.from).number;
-    const entry = view.state.field(dressField).dress.ledger.findLast((row) => row.line === number);
-    return entry ? new LedgerMark(entry) : null;
-  },
-  lineMarkerChange: (update) => update.startState.field(dressField).dress !== update.state.field(dressField).dress,
+const ledger = worn('ledger', function* (doc, entries) {
+  for (const entry of new Map(entries.map((row) => [row.line, row])).values()) yield new LedgerMark(entry).range(doc.line(entry.line).from);
 });
 
 /** The next gap or value of the sheet behind `position`, round to the first. */
 export function nextSlot(state: EditorState, position: number): { from: number; to: number } | null {
-  const { lines } = state.field(dressField).dress;
-  const slots = lines.flatMap((line) => {
-    if (line.number > state.doc.lines) return [];
-    const { from } = state.doc.line(line.number);
-    return line.slots.map((slot) => ({ from: from + slot.start, to: from + slot.end }));
+  const slots: { from: number; to: number }[] = [];
+  state.field(lines).between(0, state.doc.length, (from, to, { spec }) => {
+    if ((spec as { slot?: boolean }).slot) slots.push({ from, to });
   });
   return slots.find((slot) => slot.from > position) ?? slots[0] ?? null;
 }
 
-export const dressing = [dressField, ledgerGutter];
+export const dressing = [
+  ...[lines, shown, shows, slips, faults].map((field) => [field, EditorView.decorations.from(field)]),
+  ledger,
+  gutter({ class: 'gp-ledger', side: 'after', markers: (view) => view.state.field(ledger) }),
+];

@@ -15,7 +15,16 @@ const STRANDS: Strands = {
   ],
 };
 
-const frame = (line: number, spot: ReturnType<typeof at> | null, ...round: number[]): Frame => ({ line, round, names: {}, at: spot, places: [], numbers: {} });
+const frame = (line: number, spot: ReturnType<typeof at> | null, ...round: number[]): Frame => ({
+  line,
+  round,
+  done: '',
+  said: [],
+  names: {},
+  at: spot,
+  places: [],
+  numbers: {},
+});
 
 test('the spots of a column are those its edges lead to; where nothing goes on there is none', () => {
   expect(spotsOf(STRANDS, 0)).toEqual([at(4), at(6)]);

@@ -48,10 +48,10 @@ export default function TableWindow() {
         </p>
       </main>
     );
-  const { play, index, last, running, said, done } = shown;
+  const { play, index, last, running } = shown;
   return (
     <main className="table-window" aria-label={`The table of ${shown.title}`}>
-      <TablePanel play={play} playback={{ index, last, running, ...ask, goToLine: () => undefined }} said={said} done={done} />
+      <TablePanel play={play} playback={{ index, last, running, ...ask, goToLine: () => undefined }} />
     </main>
   );
 }

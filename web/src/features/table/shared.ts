@@ -9,8 +9,6 @@ export interface Shown {
   index: number;
   last: number;
   running: boolean;
-  said: string[];
-  done: string;
 }
 
 /** Windows of one browser about one routine: the bench tells what it shows, a table window asks for that and for other moments. */
@@ -40,5 +38,5 @@ export function useSharedTable(routine: number, shown: Shown, playback: Playback
   }, [routine]);
   useEffect(() => {
     channel.current?.postMessage({ shown: now.current.shown } satisfies Word);
-  }, [shown.play, shown.index, shown.running, shown.done, shown.title]);
+  }, [shown.play, shown.index, shown.running, shown.title]);
 }
