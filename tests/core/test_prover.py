@@ -32,7 +32,7 @@ from tests.reference import every_path
 
 EXPLODING = "Pack: 52 cards\nPlace A 9th\n" + "".join(
     f"Spectator cuts deck and completes the cut\nTurn over the top {n} cards of deck as a block\n" for n in range(3, 15)
-) + "".join(f"Spectator names a number n{i} from 1 to 40\n" for i in range(4))  # fmt: skip
+) + "".join(f"Spectator names a number n{i} from 1 to 40\n" for i in range(4)) + "Deal remainder of (n0 * n1 + n2 * n3) divided by 9 cards from deck to table\n"  # fmt: skip
 
 
 def verdict(*rows: str, pack: int = 10, at: int = 3):  # type: ignore[no-untyped-def]

@@ -14,7 +14,6 @@ from .faults import Cancelled, OutOfBudget
 CHECK_EVERY = 1000
 """states between two looks at the clock, the memory and the cancel flag"""
 
-
 _STATM = Path("/proc/self/statm")
 _PAGE = os.sysconf("SC_PAGE_SIZE")
 
@@ -41,7 +40,7 @@ class Budget:
     cancelled: Callable[[], bool] = lambda: False
     progress: Callable[[str], None] = lambda message: None
     beyond: tuple[int, Callable[[], None]] | None = None
-    """what is called when more than so many transitions have been taken, then and again and again"""
+    """a number of transitions, and what is called once when more than these have been taken"""
     executor: Executor = IN_PROCESS
     """who works off the batches of a long search"""
     started: float = field(default_factory=time.perf_counter)
@@ -69,11 +68,12 @@ class Budget:
         return None if self.seconds is None else self.seconds - (time.perf_counter() - self.started)
 
     def count(self, transitions: int, line: int) -> None:
-        """Called now and then with the transitions so far. Raises OutOfBudget, and what is raised `beyond` so many."""
+        """Called now and then with the transitions so far. Raises OutOfBudget, and what is raised by what is called `beyond`."""
         if self.transitions is not None and transitions > self.transitions:
             raise OutOfBudget("transitions", f"more than {self.transitions:,} steps had been taken at line {line}")
         if self.beyond and transitions > self.beyond[0]:
-            self.beyond[1]()
+            call, self.beyond = self.beyond[1], None
+            call()
 
     def look(self, width: int, line: int) -> None:
         """Called every CHECK_EVERY states with the states of the layer so far. Raises OutOfBudget or Cancelled.

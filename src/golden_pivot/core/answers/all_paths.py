@@ -15,13 +15,12 @@ from ..search.frontiers import Exploration
 from ..search.program import FAILED, Act, Branch, Choose, Leap, Loop, Program
 from ..search.replay import Play
 from .refuting import counted_with_least, failing_drawn, least_failing
+from .rules import FEWEST_TOLD, Rule, rule_by_formula, told_numbers
 
 FEW_TRANSITIONS = 20_000
 """steps up to which nothing is given up: every place is kept to the end, and the limits of a pack"""
 FEW_WITHOUT_PLACES = 2_000
 """the same where these are hardly asked for"""
-
-
 DRAWN_BEHIND = 5_000
 """further steps up to which no path is drawn at random: to draw some takes as long as these"""
 
@@ -38,6 +37,8 @@ class Searched:
     """exactly those paths that there are have been gone; else more"""
     least: Play | None = None
     """the least that fails, where it has been found on the way"""
+    rule: Rule | None = None
+    """where the card lies by what was told, where that is known without keeping what was told"""
 
 
 @dataclass
@@ -67,8 +68,16 @@ def depends_on_order(searched: Searched) -> bool:
     return chosen_later or any(choose.line > min(lines) for choose in searched.program.choices())
 
 
-def explored(routine: Routine, budget: Budget, drawn: Drawn, reorder: bool, places: bool, explain: bool) -> Searched:
-    """All paths of a routine.
+def explored(
+    routine: Routine,
+    budget: Budget,
+    drawn: Drawn,
+    reorder: bool,
+    places: bool,
+    explain: bool,
+    whereabouts: bool = False,
+) -> Searched:
+    """All paths of a routine. With `whereabouts`, what was told is kept in any case.
 
     A small proof keeps every place, so that it also says where the card lies. Where unknown cards are looked at
     again and again, keeping count of what is still in the pack takes most of the work. So a larger proof is first
@@ -80,7 +89,7 @@ def explored(routine: Routine, budget: Budget, drawn: Drawn, reorder: bool, plac
     proof, ledger = (replace(one, reorder=reorder, early_checks=reorder) for one in (PROOF, LEDGER))
     program = compile_routine(routine, ledger)
     if program.target and not program.claims:
-        return Searched(program, explore(program, budget), True)
+        return _without_claim(routine, program, budget, whereabouts)
     few = FEW_TRANSITIONS if places or program.faces else FEW_WITHOUT_PLACES
     with suppress(OutOfBudget):
         return Searched(program, explore(program, budget.narrowed(budget.states or few, few)), True)
@@ -94,6 +103,17 @@ def explored(routine: Routine, budget: Budget, drawn: Drawn, reorder: bool, plac
         with suppress(OutOfBudget):
             return _explored_for_the_least(routine, budget, bool(program.faces))
     return _larger(routine, proof, budget, drawn, explain)
+
+
+def _without_claim(routine: Routine, program: Program, budget: Budget, whereabouts: bool) -> Searched:
+    """What is told is kept to the end, for a rule in it; where that takes much, the rule is first sought as a formula."""
+    if len(told_numbers(program)) >= FEWEST_TOLD and not whereabouts:
+        with suppress(OutOfBudget):
+            few = budget.narrowed(budget.states or FEW_TRANSITIONS, FEW_TRANSITIONS)
+            return Searched(program, explore(program, few), True)
+        if rule := rule_by_formula(routine, budget):
+            return Searched(rule.program, rule.found, True, rule=rule)
+    return Searched(program, explore(program, budget), True)
 
 
 def _larger(routine: Routine, proof: Purpose, budget: Budget, drawn: Drawn, explain: bool) -> Searched:

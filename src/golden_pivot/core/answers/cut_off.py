@@ -44,6 +44,11 @@ def following_alone(routine: Routine, card: str | None = None) -> Program:
     return replace(program, wanted=wanted, keeps_target=program.target is not None)
 
 
+def following_to_the_end(routine: Routine) -> Program:
+    """The same, of the whole routine and in the order that takes least work."""
+    return run(following_alone(routine), passes_for(True, True))
+
+
 def where_cut_off(routine: Routine, budget: Budget, card: str | None) -> dict[Turn, set[tuple[str, int]]] | None:
     """Behind each line and time round, in order, where the card can be; None where some line ends within a block or a case.
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ..budget import Budget
 from ..language.routine import Routine
@@ -14,6 +14,7 @@ from ..search.frontiers import Exploration
 from ..search.program import Program, State
 from .formulas import fit
 from .ledger import end_layer
+from .rules import Rule, told_numbers
 
 MOST_CANDIDATES = 6
 """places a card may be in, for one thing the performer knows, before it counts as lost"""
@@ -69,6 +70,10 @@ class Landing:
     """numbers the performer has been told, which the rule goes by"""
     table: tuple[RuleRow, ...] = ()
     formula: str | None = None
+    every_row: bool = True
+    """of the table; else some of them"""
+    claim: str | None = None
+    """the formula as a line of the sheet, where it was sought without keeping what was told"""
 
     @property
     def text(self) -> str:
@@ -108,9 +113,9 @@ def end_places(
 
 
 def with_rule(
-    program: Program, landing: Landing, names: Sequence[str], where: dict[tuple[int, ...], tuple[str, int]]
+    program: Program, landing: Landing, names: Sequence[str], where: Mapping[tuple[int, ...], tuple[str, int]]
 ) -> Landing:
-    told = [i for i, cell in enumerate(program.cells) if cell.told and not cell.is_place]
+    told = told_numbers(program)
     chooses = {choose.cell: choose for choose in program.choices() if not choose.plain}
     # A formula is in numbers; an order of piles is none.
     in_numbers = len({place for place, _ in where.values()}) == 1 and chooses.keys().isdisjoint(told)
@@ -127,4 +132,20 @@ def with_rule(
         RuleRow(known, tuple(said(known)), *at, program.layouts[at[0]])
         for known, at in list(where.items())[:MOST_ROWS]
     )
-    return Landing(landing.card, landing.where, tuple(names), table, formula)
+    return Landing(landing.card, landing.where, tuple(names), table, formula, len(where) <= MOST_ROWS)
+
+
+def by_formula(landing: Landing, rule: Rule) -> Landing:
+    """The same for a rule that was sought as a formula; its table has some rows."""
+    table = tuple(
+        RuleRow(
+            known,
+            tuple(f"{name} {value}" for name, value in zip(rule.names, known, strict=True)),
+            *at,
+            rule.program.layouts[at[0]],
+        )
+        for known, at in rule.rows
+    )
+    return replace(
+        landing, known=rule.names, table=table, formula=rule.formula.text, every_row=False, claim=rule.claim
+    )

@@ -11,12 +11,11 @@ from ..building import LEDGER, TABLE, Purpose, compile_routine
 from ..english import runs_text
 from ..faults import OutOfBudget
 from ..language.routine import Routine
-from ..passes.pipeline import passes_for, run
 from ..search.algebra import Layer
 from ..search.explorer import explore
 from ..search.program import JUMP, Check, Loop, Program, State
 from ..search.stages import Cut, Stage
-from .cut_off import following_alone, where_cut_off
+from .cut_off import following_to_the_end, where_cut_off
 from .formulas import MOST_ROWS, fit
 
 STEPS_FOR_FORMULAS = 40_000
@@ -53,7 +52,7 @@ def _in(place: str) -> str:
 
 def end_layer(routine: Routine, budget: Budget) -> tuple[Program, Layer] | None:
     """(program, end states), for where the card lies at the end that the routine is about; None out of budget."""
-    program = run(following_alone(routine), passes_for(True, True))
+    program = following_to_the_end(routine)
     if program.target is None:
         return None
     try:

@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 import random
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from contextlib import suppress
 from dataclasses import replace
+from typing import Any
 
 from ..budget import Budget
 from ..building import PROOF, REPLAY, compile_routine, compile_what_can_be
@@ -62,8 +63,13 @@ def _in_order(path: Sequence[int], by_index: bool = False) -> Decide:
     return decide
 
 
-def failing_at_random(routine: Routine, paths: int, cancelled: Callable[[], bool], seed: int = 1) -> Play | None:
-    """One of so many paths drawn at random that fails; None where none does. Raises BadRoutine, Cancelled."""
+def drawn_at_random(
+    routine: Routine, paths: int, cancelled: Callable[[], bool], seed: int = 1
+) -> Iterator[tuple[Play, Callable[[], Play]]]:
+    """So many paths, less those whose choices do not go together: each with what plays it again and keeps what happens.
+
+    Each option is as likely as another. Raises BadRoutine, Cancelled.
+    """
     program, draw = compile_routine(routine, REPLAY), random.Random(seed)
 
     def decide(key: str, options: tuple[int, ...], weights: Sequence[int] | None = None) -> int:
@@ -73,10 +79,20 @@ def failing_at_random(routine: Routine, paths: int, cancelled: Callable[[], bool
         if cancelled():
             raise Cancelled
         begun = draw.getstate()
+
+        def again(begun: Any = begun) -> Play:
+            draw.setstate(begun)
+            return played(program, (), decide)
+
         with suppress(NoSuchPath):
-            if played(program, (), decide, tells=False).failures:
-                draw.setstate(begun)
-                return played(program, (), decide)
+            yield played(program, (), decide, tells=False), again
+
+
+def failing_at_random(routine: Routine, paths: int, cancelled: Callable[[], bool]) -> Play | None:
+    """One of so many paths drawn at random that fails; None where none does. Raises BadRoutine, Cancelled."""
+    for path, again in drawn_at_random(routine, paths, cancelled):
+        if path.failures:
+            return again()
     return None
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import time
 from collections import Counter
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
 from ..budget import Budget
@@ -18,9 +18,10 @@ from ..search.frontiers import Exploration
 from ..search.program import FAILED, Program, State
 from ..search.replay import Play
 from .all_paths import FEW_TRANSITIONS, Drawn, Searched, depends_on_order, explored
-from .landings import MOST_CANDIDATES, MOST_STEPS_FOR_PLACES, Landing, end_places, landing_of, with_rule
+from .landings import MOST_CANDIDATES, MOST_STEPS_FOR_PLACES, Landing, by_formula, end_places, landing_of, with_rule
 from .refuting import Counterexample, counterexample, least_failing
 from .regions import Region, region_of
+from .rules import told_numbers
 
 PROVED, REFUTED, UNSETTLED = "proved", "refuted", "unsettled"
 FIXED, RULE, ONE_OF, LOST = "fixed", "rule", "one-of", "lost"
@@ -56,7 +57,7 @@ class Verdict:
     told: tuple[str, ...] = ()
     """numbers the performer has been told, where nothing is claimed"""
     whereabouts: Mapping[tuple[int, ...], Mapping[tuple[str, int], int]] = field(default_factory=dict)
-    """their values → where the card may then be → on how many paths, where nothing is claimed"""
+    """their values → where the card may then be → on how many paths, where nothing is claimed and no `landing.claim` says it"""
     states_widest: int = 0
     transitions: int = 0
     covers_every_order: bool = True
@@ -80,11 +81,17 @@ class Verdict:
 
 
 def prove(
-    routine: Routine, budget: Budget | None = None, explain: bool = True, some_claim: bool = True, places: bool = True
+    routine: Routine,
+    budget: Budget | None = None,
+    explain: bool = True,
+    some_claim: bool = True,
+    places: bool = True,
+    whereabouts: bool = False,
 ) -> Verdict:
     """The verdict over every path. Unless it is to `explain`, a refutation comes without its counterexample and region.
 
     Without `places` it is told where the card lies at the end only where nothing is claimed, or every path fails.
+    With `whereabouts` it is told of all that one may be told where the card then is, even where a formula says as much.
 
     Raises BadRoutine when the text has faults, when on every path more cards are asked for than there are, or when no
     path comes to any claim (unless `some_claim` is False: then each is told as reached by none);
@@ -95,22 +102,22 @@ def prove(
     begun = time.perf_counter()
     drawn = Drawn(routine, budget)
     try:
-        verdict = _settled(routine, budget, drawn, explain, some_claim, places)
+        verdict = _settled(routine, budget, drawn, explain, some_claim, places, whereabouts)
     except OutOfBudget as limit:
         verdict = _stopped(routine, drawn.failing, limit, explain)
     return replace(verdict, seconds=time.perf_counter() - begun)
 
 
 def _settled(
-    routine: Routine, budget: Budget, drawn: Drawn, explain: bool, some_claim: bool, places: bool
+    routine: Routine, budget: Budget, drawn: Drawn, explain: bool, some_claim: bool, places: bool, whereabouts: bool
 ) -> Verdict:
-    searched = explored(routine, budget, drawn, reorder=True, places=places, explain=explain)
+    searched = explored(routine, budget, drawn, True, places, explain, whereabouts)
     # What comes first makes a difference to how many paths get stuck.
     if searched.exact and not searched.program.is_unlimited and depends_on_order(searched):
         some_end = bool(searched.found.ends)
         few = budget if some_end else budget.narrowed(budget.states or FEW_TRANSITIONS, FEW_TRANSITIONS)
         try:
-            searched = explored(routine, few, drawn, reorder=False, places=places, explain=False)
+            searched = explored(routine, few, drawn, False, places, False, whereabouts)
         except OutOfBudget:
             if some_end:
                 raise
@@ -179,11 +186,11 @@ def _judged(
     if count.some_fail:
         refuted = Verdict(REFUTED, "Fails", landing=landing())
         if not program.claims:  # what is known on the paths that come to their end
-            known = _unclaimed(program, found, count)
+            known = _unclaimed(searched, count)
             refuted = replace(refuted, told=known.told, whereabouts=known.whereabouts)
         return refuted
     if not program.claims:
-        return _unclaimed(program, found, count)
+        return _unclaimed(searched, count)
     return Verdict(PROVED, _proved(program, found, claims, count), landing())
 
 
@@ -287,8 +294,9 @@ def _whatever(program: Program) -> str:
 # Without a claim: what the performer can know
 
 
-def _unclaimed(program: Program, found: Exploration, count: Count) -> Verdict:
+def _unclaimed(searched: Searched, count: Count) -> Verdict:
     """Fixed, rule, one-of or lost: by what the told numbers leave open."""
+    program, found, rule = searched.program, searched.found, searched.rule
     if program.target is None:
         return Verdict(FIXED, f"No card is followed; it can be carried out {_whatever(program)}")
     # Paths may end before the line that names the card.
@@ -296,35 +304,39 @@ def _unclaimed(program: Program, found: Exploration, count: Count) -> Verdict:
     landing = landing_of(program, ends, count.paths is not None)
     if landing is None or not ends:
         return Verdict(FIXED, f"{program.target} is named on no path; it can be carried out {_whatever(program)}")
-    verdict = _landed(program, landing, ends)
+    if rule:
+        verdict = replace(_known(program, landing, by_formula(landing, rule), rule.names, most=1), told=rule.names)
+    else:
+        verdict = _landed(program, landing, ends)
     if len(ends) < len(found.ends):
         return replace(verdict, headline=f"{verdict.headline}; on some paths it is never named")
     return verdict
 
 
 def _landed(program: Program, landing: Landing, ends: dict[State, int]) -> Verdict:
-    told = [(i, cell.name) for i, cell in enumerate(program.cells) if cell.told and not cell.is_place]
-    names = tuple(name for _, name in told)
+    told = told_numbers(program)
+    names = tuple(program.cells[i].name for i in told)
     seen: dict[tuple[int, ...], Counter[tuple[str, int]]] = {}
     for state, paths in ends.items():
         where = program.where_is(state, landing.card)
         assert where is not None
-        seen.setdefault(tuple(state[i] for i, _ in told), Counter())[where] += paths
-    return replace(_known(program, landing, names, seen), told=names, whereabouts=seen)
+        seen.setdefault(tuple(state[i] for i in told), Counter())[where] += paths
+    most = max(map(len, seen.values()))
+    by_told = (
+        with_rule(program, landing, names, {known: next(iter(where)) for known, where in seen.items()})
+        if most == 1
+        else landing
+    )
+    return replace(_known(program, landing, by_told, names, most), told=names, whereabouts=seen)
 
 
-def _known(
-    program: Program,
-    landing: Landing,
-    names: Sequence[str],
-    seen: Mapping[tuple[int, ...], Iterable[tuple[str, int]]],
-) -> Verdict:
-    """What the performer can say of the card, by what has been told: `seen` is told → places."""
-    card, most = landing.card, max(len(list(where)) for where in seen.values())
+def _known(program: Program, landing: Landing, by_told: Landing, names: Sequence[str], most: int) -> Verdict:
+    """What the performer can say of the card: at `most` so many places are left open by what has been told."""
+    card = landing.card
     if len(landing.where) == 1:
         return Verdict(FIXED, f"Sure: {card} is {landing.text}, {_whatever(program)}", landing)
     if most == 1:
-        landing = with_rule(program, landing, names, {known: next(iter(where)) for known, where in seen.items()})
+        landing = by_told
         by = f"at {landing.text}" if landing.formula else f"known from {', '.join(names)} by a table"
         return Verdict(RULE, f"A rule: {card} is {by}", landing)
     if most <= MOST_CANDIDATES:

@@ -8,6 +8,7 @@ building; the next one then provides it, until none asks for more.
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import replace
 
 from ..cards import FACE_UP, INDIFFERENT, MAX_CARDS
@@ -26,6 +27,7 @@ from ..search.program import (
     AnyInstruction,
     Branch,
     Cell,
+    Choose,
     Closure,
     Leap,
     Loop,
@@ -73,6 +75,15 @@ def lowered(routine: Routine, purpose: Purpose) -> tuple[Program, tuple[Fault, .
         if (more := needs.and_also(builder.found_needs)) == needs:
             return builder.program(), tuple(builder.faults)
         needs = more
+
+
+def _beside_the_point(instructions: Sequence[AnyInstruction]) -> frozenset[int]:
+    """Numbers that are freely named on every path and that no line goes by: they say nothing about any card."""
+    if any(isinstance(step, Branch | Leap | Loop | Closure) for step in instructions):
+        return frozenset()
+    others = [step for step in instructions if not isinstance(step, Choose)]
+    used = frozenset[int]().union(*(step.reads for step in instructions), *(step.touches for step in others))
+    return frozenset(step.cell for step in instructions if isinstance(step, Choose) and not step.reads) - used
 
 
 class Builder(Judging):
@@ -193,7 +204,8 @@ class Builder(Judging):
         if self._keeps_target and target in self.card_cells:
             end.add(self.card_cells[target])
         if not claims and not self.purpose.odds and target:
-            end |= {i for i, cell in enumerate(self.cells) if cell.is_place or i in self.ever_told}
+            end |= {i for i, cell in enumerate(self.cells) if cell.is_place}
+            end |= self.ever_told - _beside_the_point(instructions)
         if self.purpose.keep_cards:
             end |= {~i for i, cell in enumerate(self.cells) if cell.is_place}
         faces = FaceStore(self.seen_cell, self.faces.lowest) if self.needs.facts else None

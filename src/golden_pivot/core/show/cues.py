@@ -159,6 +159,6 @@ def _opening(lines: Sequence[Line]) -> tuple[str, ...]:
 
 def _rule(verdict: Verdict) -> Iterator[tuple[str, str]]:
     landing = verdict.landing
-    if landing and verdict.verdict == "rule" and len(landing.table) <= MOST_ROWS:
+    if landing and verdict.verdict == "rule" and landing.every_row and len(landing.table) <= MOST_ROWS:
         for row in landing.table:
             yield ", ".join(row.words), row.text

@@ -212,7 +212,7 @@ def _tried(shared: tuple[str, Verdict], slip: Slip, budget: Budget) -> _Tried | 
     text, plain = shared
     if budget.is_over():
         return None
-    verdict = _proved(text, slip, budget)
+    verdict = _proved(text, slip, budget, plain)
     if verdict is None:
         return _Tried((), 0)
     used = MOST_TRANSITIONS if verdict.limit else verdict.transitions
@@ -221,23 +221,27 @@ def _tried(shared: tuple[str, Verdict], slip: Slip, budget: Budget) -> _Tried | 
 
 def outcome_of(text: str, slip: Slip, budget: Budget, plain: Verdict) -> Outcome | None:
     """What comes of one slip; `plain` is the verdict without it. None where the routine cannot be carried out at all."""
-    verdict = _proved(text, slip, budget.quiet())
+    verdict = _proved(text, slip, budget.quiet(), plain)
     return _judged(text, slip, verdict, plain, budget.quiet()) if verdict else None
 
 
-def _proved(text: str, slip: Slip, budget: Budget) -> Verdict | None:
+def _proved(text: str, slip: Slip, budget: Budget, plain: Verdict) -> Verdict | None:
     """None where the routine could not be carried out at all, so that it would be noticed.
+
+    Of a rule that was sought as a formula, it is tested as a claim.
 
     It has so many steps and no time, so that the same is found on every machine.
     """
     budget = replace(budget, seconds=None)
+    rule = f"{plain.landing.claim}\n" if plain.landing and plain.landing.claim else ""
     try:
         return prove(
-            read_routine(edited(text, slip.edit)),
+            read_routine(edited(text, slip.edit) + rule),
             budget.narrowed(MOST_STATES, MOST_TRANSITIONS),
             explain=False,
             some_claim=False,
             places=False,
+            whereabouts=True,
         )
     except BadRoutine as bad:
         return Verdict(UNSETTLED, bad.faults[0].message) if bad.is_limit else None
@@ -248,7 +252,8 @@ def _judged(text: str, slip: Slip, verdict: Verdict, plain: Verdict, budget: Bud
     count = verdict.count
     if count is None:
         return Outcome(slip, OPEN, 0.0, "Not settled within its budget.", ())
-    spoiled = _in_text([claim.line for claim in verdict.claims if not claim.holds], slip.edit)
+    own = () if plain.landing and plain.landing.claim else verdict.claims
+    spoiled = _in_text([claim.line for claim in own if not claim.holds], slip.edit)
     if verdict.claims or count.some_fail:
         kind, share, says = _by_claims(verdict, plain, count)
     else:
