@@ -5,15 +5,17 @@ from __future__ import annotations
 import os
 from collections import Counter
 from collections.abc import Callable
+from unittest.mock import patch
 
 import pytest
-from hypothesis import HealthCheck, event, given, reject, settings
+from hypothesis import HealthCheck, currently_in_test_context, event, given, reject, settings
 from hypothesis import strategies as st
 
 from golden_pivot.core.answers.plays import play, play_path
 from golden_pivot.core.answers.verdicts import PROVED, REFUTED, prove
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.building import REPLAY, Purpose, compile_routine
+from golden_pivot.core.building.table import Table
 from golden_pivot.core.cards import FACE_UP, RANKS, TOKEN
 from golden_pivot.core.faults import BadRoutine
 from golden_pivot.core.language.parser import read_routine
@@ -23,7 +25,7 @@ from golden_pivot.core.search.explorer import explore
 from golden_pivot.core.search.program import FAILED, AnyInstruction, Loop, Program, State
 from golden_pivot.core.search.replay import Play, projected
 from golden_pivot.core.steps import REGISTRY
-from tests.reference import MEANINGS, every_path, run
+from tests.reference import MEANINGS, every_path, piles, run
 from tests.reference.table import FacesLeft
 from tests.strategies import PHASES, routines
 
@@ -59,6 +61,12 @@ def looks_at_faces(routine: Routine) -> bool:
 
 def tells_something(routine: Routine) -> bool:
     return bool(compile_routine(routine, REPLAY).tells)
+
+
+def note(what: str) -> None:
+    """For whoever wants to know how many examples were of which sort."""
+    if currently_in_test_context():
+        event(what)
 
 
 NAMES = [f"{rank} of {suit}" for suit in ("clubs", "diamonds", "hearts", "spades") for rank in RANKS]
@@ -99,6 +107,18 @@ def test_every_kind_of_step_has_a_reference_meaning() -> None:
 @MANY
 @given(routines())
 def test_prover_and_reference_agree_on_every_path(text: str) -> None:
+    agree(text)
+
+
+@MANY
+@given(routines().filter(lambda text: "gather" in text.lower() and "any order" in text))
+def test_they_agree_where_piles_are_gathered_one_after_another(text: str) -> None:
+    """As those are of which there are too many for their order to be one choice."""
+    with patch.object(Table, "is_one_choice", lambda table, count: count < 2), patch.object(piles, "MOST_AT_ONCE", 1):
+        agree(text)
+
+
+def agree(text: str) -> None:
     routine = read(text)
     paths = list(every_path(routine_json(routine)))
     try:
@@ -112,12 +132,12 @@ def test_prover_and_reference_agree_on_every_path(text: str) -> None:
         if bad.faults[0].message.startswith("No path comes to this claim"):
             assert not any(path.table.reached & endings for path in paths)
             assert not any(path.stuck for path in paths)
-            event("no path comes to a claim")
+            note("no path comes to a claim")
             return
         assert all(path.stuck or path.table.again for path in paths)
-        event("no path gets through")
+        note("no path gets through")
         return
-    event(verdict.verdict)
+    note(verdict.verdict)
     failing = [path for path in paths if path.fails]
     unlimited = "As often" in text
     if unlimited:

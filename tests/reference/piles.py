@@ -61,8 +61,23 @@ def _gather(t: Table, s: Json, orders: list[list[str]], is_open: bool = True) ->
     t.heaps[to] = [card for pile in t.gathered for card in pile] + t.heap(to)
 
 
+MOST_AT_ONCE = 6
+"""piles whose order is decided on at once; of more, it is decided from the top which of those that are left comes next"""
+
+
+def _freely(t: Table, names: list[str], dealt: int) -> list[list[str]]:
+    """Every order that can be decided on; the one, where it has been decided on pile by pile."""
+    if t.growing or dealt <= MOST_AT_ONCE:
+        return every_order(names)
+    left, order = list(names), []
+    while len(left) > 1:
+        order.append(left.pop(t.choose(list(range(len(left))))))
+    return [order + left]
+
+
 def gather_any(t: Table, s: Json) -> None:
-    _gather(t, s, every_order(t.lying()))
+    orders = _freely(t, t.lying(), len(t.pile_list))
+    _gather(t, s, orders, t.growing or len(t.pile_list) <= MOST_AT_ONCE)
 
 
 def gather_side(t: Table, s: Json) -> None:
@@ -76,8 +91,10 @@ def gather_side(t: Table, s: Json) -> None:
 def gather_slot(t: Table, s: Json) -> None:
     told = t.where(s["pile"])
     others = [name for name in t.lying() if name != told]
-    slot, rest = t.index(s["slot"], [told, *others]), every_order(others)  # type: ignore[arg-type,list-item]
-    _gather(t, s, [[*order[:slot], told, *order[slot:]] for order in rest])
+    slot = t.index(s["slot"], [told, *others])  # type: ignore[arg-type,list-item]
+    dealt = len(t.pile_list) - 1
+    rest = _freely(t, others, dealt)
+    _gather(t, s, [[*order[:slot], told, *order[slot:]] for order in rest], t.growing or dealt <= MOST_AT_ONCE)
 
 
 def gather_order(t: Table, s: Json) -> None:

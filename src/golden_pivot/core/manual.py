@@ -71,7 +71,7 @@ many it is, and names the lines that no path comes to.
 | numbers to choose among in one line | {MOST_NUMBERS:,} |
 | cards in play | {MAX_CARDS} |
 | piles | {MOST_PILES} |
-| piles, places or cards *in any order* in one line | {MOST_GATHERED_FREELY}; more in a stated order |
+| places or cards *in any order* in one line | {MOST_GATHERED_FREELY}; more in a stated order |
 | cards taken from anywhere in one line | {MOST_TAKEN} |
 | times round of a repetition that does not get smaller | {MOST_TURNS:,} |
 

@@ -14,7 +14,7 @@ from ..search.frontiers import Exploration
 from ..search.program import Program, State
 from .formulas import fit
 from .ledger import end_layer
-from .rules import Rule, told_numbers
+from .rules import Rule, in_words, told_numbers
 
 MOST_CANDIDATES = 6
 """places a card may be in, for one thing the performer knows, before it counts as lost"""
@@ -116,15 +116,15 @@ def with_rule(
     program: Program, landing: Landing, names: Sequence[str], where: Mapping[tuple[int, ...], tuple[str, int]]
 ) -> Landing:
     told = told_numbers(program)
-    chooses = {choose.cell: choose for choose in program.choices() if not choose.plain}
+    words = in_words(program)
     # A formula is in numbers; an order of piles is none.
-    in_numbers = len({place for place, _ in where.values()}) == 1 and chooses.keys().isdisjoint(told)
+    in_numbers = len({place for place, _ in where.values()}) == 1 and words.keys().isdisjoint(told)
     formula = fit(names, [(known, position) for known, (_, position) in where.items()]) if in_numbers else None
 
     def said(known: Sequence[int]) -> Iterator[str]:
         for cell, name, value in zip(told, names, known, strict=True):
-            if cell in chooses and value is not None:
-                yield f"{name} is {chooses[cell].say(program.start, value)}"
+            if cell in words and value is not None:
+                yield f"{name} is {words[cell](value)}"
             else:
                 yield f"{name} {'is not settled' if value is None else value}"
 

@@ -6,9 +6,10 @@ A claim that the card lies where the formula says keeps no more of them than the
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from contextlib import suppress
 from dataclasses import dataclass, replace
+from functools import partial
 
 from ..budget import Budget
 from ..building import PROOF, REPLAY, compile_routine
@@ -47,6 +48,12 @@ class Rule:
     """it, as a line of the sheet"""
 
 
+def in_words(program: Program) -> dict[int, Callable[[int], str]]:
+    """Cell → what a value of it says, where that is no plain number, such as an order of piles."""
+    chosen = {choose.cell: partial(choose.say, program.start) for choose in program.choices() if not choose.plain}
+    return {**chosen, **{i: cell.say for i, cell in enumerate(program.cells) if cell.say}}
+
+
 def told_numbers(program: Program) -> list[int]:
     """Cells of what is told that says something about the card."""
     return [
@@ -59,8 +66,7 @@ def rule_by_formula(routine: Routine, budget: Budget) -> Rule | None:
     steps would be needed. Raises Cancelled."""
     program = compile_routine(routine, PROOF)
     told = told_numbers(program)
-    # An order of piles is no number.
-    if len(told) < FEWEST_TOLD or any(not choose.plain and choose.cell in told for choose in program.choices()):
+    if len(told) < FEWEST_TOLD or not in_words(program).keys().isdisjoint(told):
         return None
     names = tuple(program.cells[i].name for i in told)
     rows = _drawn(routine, names, budget)

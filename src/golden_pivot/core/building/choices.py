@@ -175,14 +175,15 @@ class Choices(Table):
         odds: Callable[[Sequence[Any], int], int] | None = None,
         alike: Callable[[Cells], None] | None = None,
         grouped: Grouped | None = None,
+        is_told: bool | None = None,
     ) -> Reader:
         """A decision that no line can refer to; `odds` weigh the options where it is taken at random.
 
-        See Choose for `alike` and `grouped`; no other instruction of the line may depend on the option.
+        Unless it is secret it says something of where a card is; not where something else `is_told` instead. See Choose for `alike` and `grouped`; no other instruction of the line may depend on the option.
         """
         cell = self.new_cell(Cell(label, False, symbol=symbol and symbol + self.round_mark))
         self._choice(cell, key, label, secret, options, say, odds=odds, alike=alike, grouped=grouped)
-        if not secret:
+        if not secret if is_told is None else is_told:
             self.ever_told.add(cell)
         self.reads.add(cell)
         return lambda cells: int(cells[cell])

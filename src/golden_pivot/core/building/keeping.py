@@ -50,9 +50,9 @@ class Keeping(Asides):
         self.reads |= {cell for _, cell in numbered}
         return lambda cells: next((number for number, cell in numbered if cells[cell]), 0)
 
-    def few_enough_orders(self, count: int) -> None:
-        if self.scope.pile_count is None:  # how many are laid down is known on each path by itself
-            super().few_enough_orders(count)
+    def is_one_choice(self, count: int) -> bool:
+        # How many are laid down is known on each path by itself.
+        return self.scope.pile_count is not None or super().is_one_choice(count)
 
     def pile_count(self) -> int:
         """The cell that counts the piles laid down so far."""

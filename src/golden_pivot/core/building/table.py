@@ -23,7 +23,7 @@ from .reckoning import Numbers
 
 MOST_PILES = 60
 MOST_GATHERED_FREELY = 6
-"""piles whose every order is one choice: 720 of them"""
+"""things whose every order is one choice: 720 of them"""
 
 
 @cache
@@ -345,10 +345,8 @@ class Table(Numbers):
 
         `order` gives the cells of the piles from top to bottom.
         """
-        sizes = self.new_cell(Cell("sizes of the gathered piles", False))
-        self.touches |= {sizes} | to.cells | set(self.piles())
-        self.reads |= to.cells
-        self.gathered = Gathering(to, sizes)
+        self.gathered = self.gathering(to)
+        sizes = self.gathered.sizes
 
         def run(cells: Cells) -> None:
             together = order(cells)
@@ -364,21 +362,32 @@ class Table(Numbers):
     gathered: Gathering | None = None
     """what the line at hand gathers"""
 
+    def gathering(self, to: Place) -> Gathering:
+        """Of the piles, at this place, by the line at hand."""
+        sizes = self.new_cell(Cell("sizes of the gathered piles", False))
+        self.touches |= {sizes} | to.cells | set(self.piles())
+        self.reads |= to.cells
+        return Gathering(to, sizes)
+
     def free_orders(self, count: int) -> list[tuple[int, ...]]:
         """Every order of `count` things numbered from 0."""
-        self.few_enough_orders(count)
+        self._few_enough_orders(count)
         return _every_order(count)
 
     every_order = staticmethod(_every_order)
 
-    def few_enough_orders(self, count: int) -> None:
+    def is_one_choice(self, count: int) -> bool:
+        """Whether every order of so many piles is a single choice."""
+        return count <= MOST_GATHERED_FREELY
+
+    def _few_enough_orders(self, count: int) -> None:
         """So many things in any order can be a single choice."""
         if count > MOST_GATHERED_FREELY:
             raise self.fault_at(
                 self.line,
-                f"{count} piles in any order are too many orders for one choice.",
-                f"at most {MOST_GATHERED_FREELY} piles in any order",
-                "Gather some of them in a stated order.",
+                f"{count} things in any order are too many orders for one choice.",
+                f"at most {MOST_GATHERED_FREELY} in any order",
+                "Take some of them in a stated order.",
                 is_limit=True,
             )
 

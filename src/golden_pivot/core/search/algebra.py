@@ -33,6 +33,8 @@ class Algebra:
     """what is kept of two weights where a closure comes back to a state it has reached; the first by default"""
     rounds: Callable[[Any], Any] = lambda weight: weight
     """weight after another round of a closure"""
+    first_will_do: bool = False
+    """of paths that differ only in which of several things that are alike was taken, the one that took the first counts"""
 
     def add(self, layer: dict[Any, Any], key: Any, weight: Any) -> None:
         """Paths with this weight come to where others may have come before."""
@@ -48,6 +50,7 @@ LEAST_PATH = Algebra(
     chosen=lambda path, index, value: (path[0], path[1] + 1, (*path[2], index), (*path[3], value)),
     again=min,
     rounds=lambda path: (path[0] + 1, *path[1:]),
+    first_will_do=True,
 )
 """(rounds of closures, number of choices, indices of the options taken, the options), compared in this order"""
 
@@ -62,6 +65,7 @@ COUNT_AND_LEAST = Algebra(
     chosen=lambda both, index, value: (both[0], _chosen(both[1], index, value)),
     again=lambda one, other: (one[0], min(one[1], other[1])),
     rounds=lambda both: (both[0], _LEAST.rounds(both[1])),
+    first_will_do=True,
 )
 """both of them, in one search"""
 
@@ -73,5 +77,6 @@ MOST_HANDLED = Algebra(
     ),
     chosen=lambda path, index, value: (path[0], (*path[1], index), (*path[2], value)),
     handled=lambda path, cards: (path[0] + cards, *path[1:]),
+    first_will_do=True,
 )
 """(cards handled, indices of the options taken, the options)"""

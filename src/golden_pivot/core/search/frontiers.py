@@ -91,7 +91,7 @@ class _Search:
     # One choice at most
 
     def _one_pass(self, stage: Stage, layer: Layer) -> Layer:
-        if self._asks_only_where_it_leads(stage):
+        if self._asks_only_where_it_leads(stage) and not self.algebra.chosen:
             layer = self._met(stage, layer)
         ways_on, total = self._ways_on(stage), [0]
         runs = self._runs(stage, total)
@@ -158,7 +158,7 @@ class _Search:
         ways = choose.ways if algebra.times else None
 
         if choose.grouped and self._asks_only_where_it_leads(stage):
-            return self._ways_of_groups(choose.grouped)
+            return self._ways_of_groups(choose, choose.grouped)
         if not (algebra.share or algebra.chosen or ways):
             return lambda state, weight: [(option, weight) for option in options_of(choose, state)]
 
@@ -181,9 +181,20 @@ class _Search:
 
         return ways_on
 
-    def _ways_of_groups(self, grouped: Grouped) -> Callable[[State, Any], list[tuple[Any, Any]]]:
-        """The same for options of which some lead to the same."""
-        share, times = self.algebra.share, self.algebra.times
+    def _ways_of_groups(self, choose: Choose, grouped: Grouped) -> Callable[[State, Any], list[tuple[Any, Any]]]:
+        """The same for options of which some lead to the same.
+
+        The first of these is on the least path where any of them is.
+        """
+        share, times, chosen = self.algebra.share, self.algebra.times, self.algebra.chosen
+
+        def least_ways_on(state: State, weight: Any) -> list[tuple[Any, Any]]:
+            assert chosen
+            options, found = options_of(choose, state), []
+            for option, many in grouped(state):
+                reached = chosen(weight, options.index(option), option)
+                found.append((option, times(reached, many, 1) if times else reached))
+            return found
 
         def ways_on(state: State, weight: Any) -> list[tuple[Any, Any]]:
             groups = grouped(state)
@@ -192,7 +203,7 @@ class _Search:
                 return [(option, share(weight, many, whole)) for option, many in groups]
             return [(option, times(weight, many, 1) if times else weight) for option, many in groups]
 
-        return ways_on
+        return least_ways_on if chosen else ways_on
 
     def _runs(self, stage: Stage, total: list[int]) -> list[Run]:
         """What carries out the instructions of the stage; cards handled are added to `total`, where that matters."""
@@ -210,10 +221,14 @@ class _Search:
     def _asks_only_where_it_leads(self, stage: Stage) -> bool:
         """Whether states may be taken as one from which the options of the stage lead to the same states.
 
-        Not where it matters which option was taken: to the algebra, to another step of the stage, or later.
+        Not where it matters which option was taken: to the algebra, to another step of the stage, or later. Where the first of
+        several options that lead to the same will do, states stay as they are.
         """
         choose = stage.choose
-        if choose is None or choose.alike is None or choose.odds or self.algebra.chosen or self.algebra.handled:
+        algebra = self.algebra
+        if choose is None or choose.alike is None or choose.odds:
+            return False
+        if (algebra.chosen or algebra.handled) and not algebra.first_will_do:
             return False
         forgotten = all(choose.cell in dead.cells for dead in (stage.dead, *stage.beyond.values()))
         return forgotten and sum(choose.cell in step.reads for step in stage.then) <= 1

@@ -46,6 +46,8 @@ class Cell:
     """a card that is named on the way: the value is its token"""
     symbol: str | None = None
     """what the number is called in a formula"""
+    say: Callable[[int], str] | None = None
+    """what it says in words that complete '(name) is …', where it is no plain number"""
 
 
 @dataclass(frozen=True)
@@ -126,7 +128,7 @@ class Choose(Instruction):
     alike: Callable[[Cells], None] | None = None
     """turns a state into the one that stands for all from which the options lead to the same states as from it"""
     grouped: Grouped | None = None
-    """of such a state: of options that lead to the same one stands for all, with how many there are"""
+    """of a state: of options that lead to the same the first stands for all, with how many there are"""
     person: int = 1
     """which spectator decides, where there are several"""
 

@@ -2,64 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Sequence
 from typing import TYPE_CHECKING, Any
 
-from ..english import list_text
 from ..faults import Impossible
 from .declare import freely, step
+from .gathering import gathers, gathers_freely
 
 if TYPE_CHECKING:
     from ..building import Builder
-
-
-Orders = Callable[[Sequence[Any]], Sequence[Sequence[int]]]
-"""(state) → every order in which piles may be put together: their cells, from top to bottom"""
-
-
-_SPAN = 100
-"""more than there can be piles"""
-
-
-def _as_one(numbers: Iterable[int]) -> int:
-    """An order of piles as one number, which says by itself what it is.
-
-    >>> _as_one([2, 1, 3]), _numbers(20103)
-    (20103, [2, 1, 3])
-    """
-    code = 0
-    for number in numbers:
-        code = code * _SPAN + number
-    return code
-
-
-def _numbers(code: int) -> list[int]:
-    found = []
-    while code:
-        code, number = divmod(code, _SPAN)
-        found.append(number)
-    return found[::-1]
-
-
-def _gathers(b: Builder, orders: Orders, is_open: bool, secret: bool = False) -> None:
-    """The common part; `is_open`: there may be more than one order."""
-    piles = b.piles()
-    to = b.destination("to", b.scope.piles_from or "deck")
-
-    numbers = {cell: number for number, cell in enumerate(piles, start=1)}
-
-    def say(cells: Sequence[Any], option: int) -> str:
-        return f"{list_text(list(map(str, _numbers(option))) or ['nothing'])} from the top"
-
-    def options(cells: Sequence[Any]) -> Sequence[int]:
-        return [_as_one(numbers[cell] for cell in order) for order in orders(cells)]
-
-    if is_open:
-        label = f"order in line {b.line.number}"
-        chosen = b.choose_unnamed(label, "the order of the piles", secret, options, say)
-        b.act(b.gather(lambda cells: [piles[number - 1] for number in _numbers(chosen(cells))], to))
-    else:
-        b.act(b.gather(lambda cells: orders(cells)[0], to))
 
 
 @step(
@@ -85,16 +36,9 @@ def _gathers(b: Builder, orders: Orders, is_open: bool, secret: bool = False) ->
 def gather_any(b: Builder) -> None:
     """The piles that have cards are put together in whatever order, where they were dealt from unless the line says.
 
-    Every order must work, of six piles at most. You see which, unless it is done secretly.
+    Every order must work. You see which, unless it is done secretly.
     """
-    there = b.piles_there()
-    b.few_enough_orders(len(b.scope.piles))
-
-    def orders(cells: Sequence[Any]) -> Sequence[Sequence[int]]:
-        lie = there(cells)
-        return [[lie[i] for i in order] for order in b.every_order(len(lie))]
-
-    _gathers(b, orders, True, b.flag("secretly"))
+    gathers_freely(b, b.piles_there(), secret=b.flag("secretly"))
 
 
 @step(
@@ -135,7 +79,7 @@ def gather_side(b: Builder) -> None:
             return [rightwards, rightwards[::-1]] if len(lie) > 1 else [rightwards]
         return [rightwards if side == "left to right" else rightwards[::-1]]
 
-    _gathers(b, orders, side == "either side")
+    gathers(b, orders, side == "either side")
 
 
 @step(
@@ -184,16 +128,12 @@ def gather_slot(b: Builder) -> None:
             "pile", f"{pile.name} is none of the piles.", "one of the piles last dealt", "Name one of them."
         )
     slot, there = b.index("slot", b.line.values["slot"], pile), b.piles_there()
-    b.few_enough_orders(len(b.scope.piles) - 1)
 
-    def orders(cells: Sequence[Any]) -> Sequence[Sequence[int]]:
-        told, lie = pile.find(cells), there(cells)
-        rest = [cell for cell in lie if cell != told]
-        at = slot(cells, len(rest) + 1)
-        arranged = ([rest[i] for i in order] for order in b.every_order(len(rest)))
-        return [[*around[:at], told, *around[at:]] for around in arranged]
+    def others(cells: Sequence[Any]) -> list[int]:
+        told = pile.find(cells)
+        return [cell for cell in there(cells) if cell != told]
 
-    _gathers(b, orders, True)
+    gathers_freely(b, others, (lambda cells: [pile.find(cells)], lambda cells: slot(cells, len(others(cells)) + 1)))
 
 
 @step(
@@ -226,4 +166,4 @@ def gather_order(b: Builder) -> None:
             raise Impossible("a pile is gathered twice")
         return cells_of_piles
 
-    _gathers(b, lambda cells: [order(cells)], False)
+    gathers(b, lambda cells: [order(cells)], False)
