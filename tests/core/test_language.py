@@ -35,6 +35,7 @@ from golden_pivot.library import principles
 from tests.strategies import PHASES, routines
 
 PACK = "Pack: 52 cards, any order\nPlace FORCE 10th\n"
+SEVEN = ", ".join(f"pile {number}" for number in range(1, 8))
 
 
 def expression(text: str) -> object:
@@ -221,7 +222,7 @@ FAULTS = [
     (PACK + "If 1 is 1:\n  Ends with: the top card of deck is FORCE\nOtherwise:\n  Ends with: the top card of deck is FORCE\nTurn deck over",
      7, 1, "No path comes as far", "Move the line up"),
     (PACK + "Gather the piles from left to right, each on the last", 3, 1, "no piles here", "Deal into piles first"),
-    (PACK + "Deal deck into 7 piles\nGather the piles in any order", 4, 1, "too many orders", "stated order"),
+    (PACK + f"Deal a card from deck onto each of {SEVEN}, in any order", 3, 1, "too many orders", "stated order"),
     (PACK + "Deal deck into 0 piles", 3, 16, "cannot be 0 piles", "Change the number"),
     (PACK + "Deal deck into 2 piles\nDeal pile 1 into 2 piles", 4, 6, "one of the piles", "elsewhere first"),
     (PACK + "Deal deck into 2 piles\nGather the piles from left to right, each on the last\nTurn deck over\n"

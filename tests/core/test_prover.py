@@ -278,6 +278,8 @@ def test_strands_are_not_drawn_where_there_are_too_many() -> None:
 
 CASES = [
     # lines, verdict, words of the headline
+    (["Spectator chooses one of “ox”, “the sea”: n", "Deal a card from deck onto each of pile 2, pile 1",
+      "Turn every card of pile n over where it lies"], "refuted", "there is no pile 6"),
     (["Spectator names a number n from 1 to 4", "If n is odd:", "  Ends with: the 3rd card of deck is A"],
      "refuted", "Fails when n is 2: this path comes to no ending"),
     (["Spectator names a number n from 1 to 4", "If n is at most 2:", "  Ends with: the 3rd card of deck is A",

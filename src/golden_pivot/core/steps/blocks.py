@@ -425,8 +425,9 @@ def turn_each(b: Builder) -> None:
     place, flips = b.source("place"), b.follows_faces
 
     def run(cells: Cells) -> None:
+        heap = place.of(cells)  # there may be no such place
         if flips:
-            place.put(cells, place.of(cells).translate(FLIP))
+            place.put(cells, heap.translate(FLIP))
 
     def passing(cells: Sequence[Any]) -> bytes:
         return place.of(cells) + place.of(cells).translate(FLIP)
