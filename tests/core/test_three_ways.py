@@ -6,12 +6,14 @@ import os
 import re
 from collections import Counter
 from collections.abc import Callable
+from typing import Any
 from unittest.mock import patch
 
 import pytest
-from hypothesis import HealthCheck, currently_in_test_context, event, given, reject, settings
+from hypothesis import HealthCheck, currently_in_test_context, event, example, given, reject, settings
 from hypothesis import strategies as st
 
+from golden_pivot.core.answers import all_paths
 from golden_pivot.core.answers.plays import play, play_path
 from golden_pivot.core.answers.verdicts import PROVED, REFUTED, prove
 from golden_pivot.core.budget import Budget
@@ -117,6 +119,35 @@ def test_they_agree_where_piles_are_gathered_one_after_another(text: str) -> Non
     """As those are of which there are too many for their order to be one choice."""
     with patch.object(Table, "is_one_choice", lambda table, count: count < 2), patch.object(piles, "MOST_AT_ONCE", 1):
         agree(text)
+
+
+NOT_USED_AGAIN = (
+    "Pack: 52 cards, any order\nRemember the bottom card of deck: P\nRemember the top card of deck: Q\nIf P and Q are mates:\n  Start again\n"
+    "Take the mate of P from deck to hand: M\nTake the mate of Q from deck to table: N\nEnds with: Q and N are mates\n"
+)
+"""nobody asks for the hand any more, but its card is known when the second mate is looked for"""
+
+
+@MANY
+@given(routines())
+@example(NOT_USED_AGAIN)
+def test_a_large_proof_says_what_a_small_one_says(text: str) -> None:
+    """It keeps less, and finds out otherwise."""
+    routine = read(text)
+
+    def found() -> tuple[Any, ...]:
+        try:
+            verdict = prove(routine)
+        except BadRoutine as bad:
+            return ("at fault", bad.faults[0].line)
+        holds = [claim.holds for claim in verdict.claims]
+        return (verdict.verdict, holds, verdict.counterexample, verdict.paths, verdict.failing_paths)
+
+    small = found()
+    with patch.object(all_paths, "FEW_TRANSITIONS", 0), patch.object(all_paths, "FEW_WITHOUT_PLACES", 0):
+        large = found()
+    # Paths are not counted where the cards of a pack are not.
+    assert large == small or (large[3] is None and large[:3] == small[:3])
 
 
 def agree(text: str) -> None:

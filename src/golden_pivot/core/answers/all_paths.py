@@ -52,10 +52,6 @@ class Drawn:
     def failing(self) -> Play | None:
         return failing_drawn(self.routine, self.budget)
 
-    def stop_if_some_fails(self) -> None:
-        if self.failing:
-            raise _SomeFails
-
 
 def depends_on_order(searched: Searched) -> bool:
     """Whether some path gets stuck where choices may be made before in one order, and behind in another."""
@@ -84,7 +80,8 @@ def explored(
     tried without: it then covers more orders than there are. What fails there may be no real order, so a failure
     is looked for again among the real ones.
 
-    Of a larger routine that is known to fail, by a path drawn at random, the paths are counted as far as is allowed for.
+    Of a larger routine that is known to fail, by a path drawn at random, the paths are counted as far as is allowed for;
+    where it is not to `explain`, as far as a small proof goes.
     """
     proof, ledger = (replace(one, reorder=reorder, early_checks=reorder) for one in (PROOF, LEDGER))
     program = compile_routine(routine, ledger)
@@ -93,15 +90,21 @@ def explored(
     few = FEW_TRANSITIONS if places or program.faces else FEW_WITHOUT_PLACES
     with suppress(OutOfBudget):
         return Searched(program, explore(program, budget.narrowed(budget.states or few, few)), True)
+    large = replace(budget)
+
+    def when_some_fail() -> None:
+        if drawn.failing and explain:
+            raise _SomeFails
+        if drawn.failing:  # on how many is then of less use: it may take as much as a small proof
+            large.transitions = min(FEW_TRANSITIONS, large.transitions or FEW_TRANSITIONS)
+
+    large.beyond = (DRAWN_BEHIND, when_some_fail)
     try:
-        return _larger(
-            routine, proof, replace(budget, beyond=(DRAWN_BEHIND, drawn.stop_if_some_fails)), drawn, explain
-        )
+        return _larger(routine, proof, large, drawn, explain)
     except _SomeFails:
         budget = _to_count_failures(budget)
-    if explain:
-        with suppress(OutOfBudget):
-            return _explored_for_the_least(routine, budget, bool(program.faces))
+    with suppress(OutOfBudget):
+        return _explored_for_the_least(routine, budget, bool(program.faces))
     return _larger(routine, proof, budget, drawn, explain)
 
 

@@ -297,7 +297,8 @@ class Looks(Spots):
             shown = self._faces_in(cells, heap)
             if mate in shown:
                 return [i for i, token in enumerate(shown) if token == mate]
-            every, seen = sum([len(cells[i]) for i in self._where_faces_are[0]]), self._all_seen(cells)
+            # Not those that lie somewhere: a place that nobody asks for has been emptied.
+            every, seen = len(self.pack) + len(self.extras), self._all_seen(cells)
             unknown = shown.count(0)
             if mate in seen or every - len(seen) != unknown or every != sum(faces.totals):
                 raise Impossible(f"it is not certain that the mate of {name} lies in {place.name}")
