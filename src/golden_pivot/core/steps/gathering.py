@@ -91,7 +91,7 @@ def _one_after_another(b: Builder, free: Piles, fixed: tuple[Piles, Reader] | No
     due = b.new_cell(Cell("where the pile goes that has a place of its own", False))
     number_of = {cell: number for number, cell in enumerate(piles, start=1)}
     b.touches.add(due)
-    tells = _Order(b, None if secret else b.new_cell(Cell("the order of the piles", False, say=said)))
+    tells = _Order(b, None if secret else b.new_cell(Cell(f"the order of the piles{b.round_text}", False, say=said)))
 
     def fixed_next(cells: Sequence[Any], placed: int) -> Sequence[int]:
         """The pile that has a place of its own, where it comes next behind so many."""

@@ -148,7 +148,7 @@ export function Bench({ routine }: { routine: Routine }) {
         reads={reads}
         keepWords={keepWords}
         onKeepWords={setKeepWords}
-        onAccept={() => asRead !== null && replace(asRead)}
+        onAccept={asRead === null ? null : () => replace(asRead)}
         old={proving}
         progress={found.progress}
         trouble={found.trouble}

@@ -74,8 +74,8 @@ interface VerdictBarProps {
   trouble: string | null;
   /** lines in everyday words that are proved as they were read; 0 for none */
   reads: number;
-  /** write them all so */
-  onAccept: () => void;
+  /** write them all so; null until it is known of this text how */
+  onAccept: (() => void) | null;
   /** what was written stays above its reading as a remark */
   keepWords: boolean;
   onKeepWords: (keep: boolean) => void;
@@ -137,7 +137,13 @@ export function VerdictBar({
       )}
       {reads > 0 && <Checkbox size="xs" label="Keep my words as remarks" checked={keepWords} onChange={(event) => onKeepWords(event.currentTarget.checked)} />}
       {reads > 0 && (
-        <Button variant="default" size="compact-sm" onClick={onAccept} title="Write every line that is sure as it was read; undo takes it back">
+        <Button
+          variant="default"
+          size="compact-sm"
+          disabled={!onAccept}
+          onClick={onAccept ?? undefined}
+          title="Write every line that is sure as it was read; undo takes it back"
+        >
           {verdict ? 'Write them so' : `Write ${reads === 1 ? 'the line' : `the ${reads} lines`} that ${reads === 1 ? 'is' : 'are'} sure`}
         </Button>
       )}

@@ -52,9 +52,10 @@ export function useQuestions({ routine, text, asked, keepWords, breaks }: Beside
   }, [unread, readings, read.isPlaceholderData, settled, keepWords]);
 
   // Nothing is said until both are known: else it would be no routine for a moment, with every key.
-  const isRead = !read.isPlaceholderData && (!unread || understood.isError || (asRead !== null && !proofAsRead.isPending));
+  const isUnderstood = understood.isError || (understood.isSuccess && (asRead === null || !proofAsRead.isPending));
+  const isRead = !read.isPlaceholderData && (!unread || isUnderstood);
   const judgement = useLast(
-    judged && (proof.data.verdict !== null || isRead || read.isError),
+    proof.isError || (judged && (proof.data.verdict !== null || isRead || read.isError)),
     useMemo(() => {
       const itself = proof.data?.verdict || asRead === null;
       const verdict = (itself ? proof.data : proofAsRead.data)?.verdict ?? null;
