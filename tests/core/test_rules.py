@@ -19,6 +19,11 @@ TWO = "Pack: 20 cards, any order\nPlace A 20th\nSpectator names a number n from 
 FIVE = "Pack: 20 cards\nPlace A 20th\n" + "".join(
     f"Spectator names a number {name} from 1 to 3\nDeal {name} cards from deck to table\n" for name in "abcde"
 )
+RARE = (
+    "Pack: 20 cards\nPlace A 20th\nSpectator names a number n from 1 to 400\nSpectator names a number m from 1 to 6\n"
+    "If n is 399:\n  End here\nDeal m cards from deck to table\n"
+)
+"""few paths drawn at random, if any, end before the card is dealt to"""
 
 
 @pytest.fixture
@@ -35,6 +40,7 @@ def at_once(monkeypatch: pytest.MonkeyPatch) -> None:
         (f"{TWO}Deal n * m cards from deck to table\nDeal m cards from deck to table\n", None),
         (f"{TWO}Deal n cards from deck to table\nSpectator cuts deck and completes the cut\nDeal m cards from deck to table\n", None),
         (f"{TWO}If n is 3:\n  Put deck on table\nDeal m cards from deck to hand\nDeal n cards from deck to hand\n", None),
+        (RARE, None),
         (FIVE, "20 − a − b − c − d − e"),
         (FIVE.replace("Deal d cards", "Deal 4 cards"), "16 − a − b − c − e"),
     ],

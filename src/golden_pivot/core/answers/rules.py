@@ -17,9 +17,9 @@ from ..faults import BadRoutine, OutOfBudget
 from ..language.expressions import expression_text
 from ..language.parser import read_routine
 from ..language.routine import Routine
-from ..search.explorer import explore
+from ..search.explorer import count_of, explore
 from ..search.frontiers import Exploration
-from ..search.program import FAILED, Program
+from ..search.program import Program
 from .cut_off import following_to_the_end
 from .formulas import Formula, fitted
 from .plays import drawn_at_random
@@ -101,10 +101,9 @@ def _drawn(routine: Routine, names: Sequence[str], budget: Budget) -> list[Row]:
 
 
 def _holds(routine: Routine, claim: str, budget: Budget) -> bool:
-    """Whether every path comes to its end, and it is so there. Raises OutOfBudget, BadRoutine."""
+    """Whether every path that does not start again comes to the claim, and it is so. Raises OutOfBudget, BadRoutine."""
     last = max(line.number for line in routine.walk())
     said = tuple(replace(line, number=last + 1) for line in read_routine(claim).lines)
     claimed = compile_routine(replace(routine, lines=(*routine.lines, *said)), replace(PROOF, reorder=True))
-    found = explore(claimed, budget)
-    reached = (*found.ends, *found.again)
-    return bool(claimed.claims) and not found.stuck and not any(state[FAILED] for state in reached)
+    count = count_of(claimed, explore(claimed, budget), exact=True)
+    return not (count.some_fail or count.some_miss)
