@@ -40,7 +40,7 @@ DEFECTS = (
     Defect("odds count classes", "search/program.py", "return [self.ways(state, option)[0] if self.ways else 1 for option in options]",
            "return [1 for option in options]", FACES),
     Defect("stuck where a claim was moved to", "answers/verdicts.py", "early_checks=reorder", "early_checks=True", "test_true_words.py"),
-    Defect("slips by sets of places", "variants/slips.py", "if place not in plain.whereabouts.get(known, {})",
+    Defect("slips by sets of places", "variants/slips.py", "if place not in plain.whereabouts.get(tuple(known[i] for i in goes_by), {})",
            "if place not in {p for found in plain.whereabouts.values() for p in found}", f"{AROUND}test_what_comes_of_a_slip"),
     Defect("a slip is harmless where most paths hold", "variants/slips.py", "    if not count.some_fail:\n", "    if (count.share or 0) < 0.5:\n",
            f"{AROUND}test_what_comes_of_a_slip"),

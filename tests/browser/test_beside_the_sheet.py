@@ -6,7 +6,7 @@ import re
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from tests.browser.hands import (
     PROCEDURES,
@@ -132,16 +132,19 @@ Spectator points to a pile: p\nSpectator gathers the piles in any order\nEnds wi
     expect(shuffle.get_by_role("slider")).to_have_count(0)
     shuffle.get_by_role("button", name="Another", exact=True).click()
     expect(shuffle).to_contain_text("shuffled")
+    shuffle.get_by_role("button", name="All 12").press("Enter")
+    first = shuffle.get_by_role("slider").first
     page.get_by_role(
         "combobox", name="line 6: the order of the piles"
     ).click()  # a gather is one as well, and stays by itself
+    unanswered: list[Route] = []
+    page.route("**/api/play", lambda route: unanswered.append(route))
     page.get_by_role("option", name="3, 2 and 1 from the top").click()
-    expect(shuffle).to_contain_text("shuffled")
-    shuffle.get_by_role("button", name="All 12").press("Enter")
-    first = shuffle.get_by_role("slider").first
     first.focus()
-    page.keyboard.press("End")
+    page.keyboard.press("End")  # before the table has followed the choice before it
     expect(first).to_have_attribute("aria-valuenow", "12")
+    page.unroute("**/api/play")  # lets them through
+    expect(shuffle).to_contain_text("shuffled")
     shuffle.get_by_role("button", name="Plainest", exact=True).click()
     expect(shuffle).to_contain_text("each the first")
     expect(page.get_by_role("combobox", name="line 6: the order of the piles")).to_have_value(

@@ -47,7 +47,7 @@ def at_once(monkeypatch: pytest.MonkeyPatch) -> None:
 )  # fmt: skip
 def test_a_rule_is_found_without_keeping_what_was_told(text: str, formula: str | None, at_once: None) -> None:
     routine = read_routine(text)
-    found, whole = prove(routine), prove(routine, whereabouts=True)
+    found, whole = prove(routine), prove(routine, whereabouts=())
     assert (found.verdict, found.paths, found.told) == (whole.verdict, whole.paths, whole.told)
     assert found.landing and whole.landing and set(found.landing.where) == set(whole.landing.where)
     if formula is None:

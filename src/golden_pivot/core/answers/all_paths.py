@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
 from contextlib import suppress
 from dataclasses import dataclass, replace
 from functools import cached_property
@@ -71,9 +72,9 @@ def explored(
     reorder: bool,
     places: bool,
     explain: bool,
-    whereabouts: bool = False,
+    whereabouts: Collection[str] | None = None,
 ) -> Searched:
-    """All paths of a routine. With `whereabouts`, what was told is kept in any case.
+    """All paths of a routine. With `whereabouts`, what was told is kept in any case, and so are these numbers.
 
     A small proof keeps every place, so that it also says where the card lies. Where unknown cards are looked at
     again and again, keeping count of what is still in the pack takes most of the work. So a larger proof is first
@@ -83,10 +84,11 @@ def explored(
     Of a larger routine that is known to fail, by a path drawn at random, the paths are counted as far as is allowed for;
     where it is not to `explain`, as far as a small proof goes.
     """
-    proof, ledger = (replace(one, reorder=reorder, early_checks=reorder) for one in (PROOF, LEDGER))
+    kept = frozenset(whereabouts or ())
+    proof, ledger = (replace(one, reorder=reorder, early_checks=reorder, kept=kept) for one in (PROOF, LEDGER))
     program = compile_routine(routine, ledger)
     if program.target and not program.claims:
-        return _without_claim(routine, program, budget, whereabouts)
+        return _without_claim(routine, program, budget, by_formula=whereabouts is None)
     few = FEW_TRANSITIONS if places or program.faces else FEW_WITHOUT_PLACES
     with suppress(OutOfBudget):
         return Searched(program, explore(program, budget.narrowed(budget.states or few, few)), True)
@@ -108,9 +110,9 @@ def explored(
     return _larger(routine, proof, budget, drawn, explain)
 
 
-def _without_claim(routine: Routine, program: Program, budget: Budget, whereabouts: bool) -> Searched:
+def _without_claim(routine: Routine, program: Program, budget: Budget, by_formula: bool) -> Searched:
     """What is told is kept to the end, for a rule in it; where that takes much, the rule is first sought as a formula."""
-    if len(told_numbers(program)) >= FEWEST_TOLD and not whereabouts:
+    if len(told_numbers(program)) >= FEWEST_TOLD and by_formula:
         with suppress(OutOfBudget):
             few = budget.narrowed(budget.states or FEW_TRANSITIONS, FEW_TRANSITIONS)
             return Searched(program, explore(program, few), True)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import time
 from collections import Counter
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
 from ..budget import Budget
@@ -86,12 +86,13 @@ def prove(
     explain: bool = True,
     some_claim: bool = True,
     places: bool = True,
-    whereabouts: bool = False,
+    whereabouts: Collection[str] | None = None,
 ) -> Verdict:
     """The verdict over every path. Unless it is to `explain`, a refutation comes without its counterexample and region.
 
     Without `places` it is told where the card lies at the end only where nothing is claimed, or every path fails.
-    With `whereabouts` it is told of all that one may be told where the card then is, even where a formula says as much.
+    With `whereabouts` it is told of all that one may be told where the card then is, even where a formula says as much;
+    these numbers are then part of what one is told, though no line may go by them.
 
     Raises BadRoutine when the text has faults, when on every path more cards are asked for than there are, or when no
     path comes to any claim (unless `some_claim` is False: then each is told as reached by none);
@@ -109,7 +110,13 @@ def prove(
 
 
 def _settled(
-    routine: Routine, budget: Budget, drawn: Drawn, explain: bool, some_claim: bool, places: bool, whereabouts: bool
+    routine: Routine,
+    budget: Budget,
+    drawn: Drawn,
+    explain: bool,
+    some_claim: bool,
+    places: bool,
+    whereabouts: Collection[str] | None,
 ) -> Verdict:
     searched = explored(routine, budget, drawn, True, places, explain, whereabouts)
     # What comes first makes a difference to how many paths get stuck.

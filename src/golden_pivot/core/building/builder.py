@@ -205,7 +205,8 @@ class Builder(Judging):
             end.add(self.card_cells[target])
         if not claims and not self.purpose.odds and target:
             end |= {i for i, cell in enumerate(self.cells) if cell.is_place}
-            end |= self.ever_told - _beside_the_point(instructions)
+            beside = {i for i in _beside_the_point(instructions) if self.cells[i].name not in self.purpose.kept}
+            end |= self.ever_told - beside
         if self.purpose.keep_cards:
             end |= {~i for i, cell in enumerate(self.cells) if cell.is_place}
         faces = FaceStore(self.seen_cell, self.faces.lowest) if self.needs.facts else None

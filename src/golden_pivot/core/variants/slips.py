@@ -241,7 +241,7 @@ def _proved(text: str, slip: Slip, budget: Budget, plain: Verdict) -> Verdict | 
             explain=False,
             some_claim=False,
             places=False,
-            whereabouts=True,
+            whereabouts=() if rule else plain.told,
         )
     except BadRoutine as bad:
         return Verdict(UNSETTLED, bad.faults[0].message) if bad.is_limit else None
@@ -293,7 +293,8 @@ def _by_place(verdict: Verdict, plain: Verdict, count: Count) -> tuple[str, floa
     card = plain.landing.card if plain.landing else None
     if card and (verdict.landing is None or verdict.landing.card != card):
         return ALL, 1.0, f"{card} is then never named."
-    if verdict.told != plain.told:
+    goes_by = _among(plain.told, verdict.told)
+    if goes_by is None:
         kind = ELSEWHERE if verdict.verdict in (FIXED, RULE) else ALL
         return kind, 1.0, f"You are then told other things. {verdict.headline}."
     whole = sum(paths for where in verdict.whereabouts.values() for paths in where.values())
@@ -301,7 +302,7 @@ def _by_place(verdict: Verdict, plain: Verdict, count: Count) -> tuple[str, floa
         paths
         for known, where in verdict.whereabouts.items()
         for place, paths in where.items()
-        if place not in plain.whereabouts.get(known, {})
+        if place not in plain.whereabouts.get(tuple(known[i] for i in goes_by), {})
     )
     if not wrong:
         return HARMLESS, 0.0, "It comes out all the same."
@@ -312,6 +313,16 @@ def _by_place(verdict: Verdict, plain: Verdict, count: Count) -> tuple[str, floa
     return ALL if wrong == whole else SOME, share, f"It is not where you look for it on {on}."
 
 
+def _among(told: Sequence[str], now: Sequence[str]) -> list[int] | None:
+    """Where these numbers stand among those that are told now; None where one is told no more."""
+    at: list[int] = []
+    for name in told:
+        if (found := next((i for i, other in enumerate(now) if other == name and i not in at), None)) is None:
+            return None
+        at.append(found)
+    return at
+
+
 def _lines(lines: Sequence[int]) -> str:
     return f"line{'s' if len(lines) > 1 else ''} {list_text(list(map(str, lines)))}"
 
@@ -319,7 +330,8 @@ def _lines(lines: Sequence[int]) -> str:
 def _there(verdict: Verdict) -> str:
     """Where the card is, for a verdict that says it: as a place, or as a rule."""
     landing = verdict.landing
-    return f"{landing.card} is {landing.text}" if landing and verdict.verdict == FIXED else verdict.headline
+    fixed = landing and verdict.verdict == FIXED
+    return f"{landing.card} is {landing.text}" if landing and fixed else verdict.headline.removeprefix("A rule: ")
 
 
 def _fails_no_more(text: str, edit: Edit, budget: Budget) -> bool:

@@ -2,7 +2,7 @@ import { useLocalStorage } from '@mantine/hooks';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useLocation, useNavigate } from 'react-router';
-import type { Decision, Routine, Verdict } from '../../api/client';
+import type { Routine, Verdict } from '../../api/client';
 import { languageQuery, routinesQuery, type Asked } from '../../api/queries';
 import { Tabs } from '../../ui/Tabs';
 import { useSharedTable } from '../table/shared';
@@ -19,6 +19,7 @@ import { TablePanel } from './TablePanel';
 import { FirstProof, useFirstProof } from '../first/FirstProof';
 import { VerdictBar } from './VerdictBar';
 import { Versions } from './Versions';
+import { choosing, choosingTogether, FIRST, inHand } from './asked';
 import { keepLine, lastLine } from './lastLine';
 import { useAutosave } from './useAutosave';
 import { useBenchKeys } from './useBenchKeys';
@@ -30,10 +31,6 @@ import './bench.css';
 
 /** Always the same one: what is shown of nothing is not drawn anew. */
 const NONE: never[] = [];
-const FIRST: Asked = { choices: {}, seed: null, worst: false };
-
-/** What was decided, by the key of each choice. */
-const taken = (decisions: Decision[] = []) => Object.fromEntries(decisions.map((decision) => [decision.key, decision.value]));
 
 /** The bench: the sheet, the verdict on it, and one path played on the table. */
 export function Bench({ routine }: { routine: Routine }) {
@@ -55,7 +52,7 @@ export function Bench({ routine }: { routine: Routine }) {
   }, [dense]);
   const { data: kinds } = useQuery(languageQuery());
   const found = useQuestions({ routine: routine.id, text, asked, keepWords, breaks: view === 'breaks' });
-  const { settled, verdict, reads, asRead, readAs, proving, play, noted } = found;
+  const { settled, verdict, reads, asRead, readAs, proving, play, playIsOld, noted } = found;
   const playback = usePlayback(play);
   const { index, last, step, goTo, goToLine, run } = playback;
   const frame = play?.frames[index];
@@ -104,15 +101,10 @@ export function Bench({ routine }: { routine: Routine }) {
     setAsked({ ...FIRST, seed: Math.floor(Math.random() * 2 ** 31) });
     run();
   }, [run]);
-  const decisions = play?.decisions;
-  const choose = useCallback((key: string, value: number) => setAsked({ ...FIRST, choices: { ...taken(decisions), [key]: value } }), [decisions]);
-  const together = useCallback(
-    (keys: string[], byChance: boolean) => {
-      const others = decisions?.filter((decision) => !keys.includes(decision.key));
-      setAsked({ ...FIRST, choices: taken(others), seed: byChance ? Math.floor(Math.random() * 2 ** 31) : null });
-    },
-    [decisions],
-  );
+  const hand = useMemo(() => ({ decisions: play?.decisions, isOld: playIsOld }), [play, playIsOld]);
+  const decisions = useMemo(() => inHand(asked, hand), [asked, hand]);
+  const choose = useCallback((key: string, value: number) => setAsked((before) => choosing(before, hand, key, value)), [hand]);
+  const together = useCallback((keys: string[], byChance: boolean) => setAsked((before) => choosingTogether(before, hand, keys, byChance)), [hand]);
   // What is shown and printed is what the shelf has: the last keys are saved first.
   const show = useCallback(
     (event?: { preventDefault: () => void }) => {
