@@ -14,7 +14,7 @@ from hypothesis import strategies as st
 
 from golden_pivot.core.answers import all_paths
 from golden_pivot.core.answers.plays import play, play_path
-from golden_pivot.core.answers.verdicts import PROVED, REFUTED, prove
+from golden_pivot.core.answers.verdicts import PROVED, REFUTED, Verdict, prove
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.building import REPLAY, Purpose, compile_routine
 from golden_pivot.core.building.table import Table
@@ -147,6 +147,37 @@ def test_a_large_proof_says_what_a_small_one_says(text: str) -> None:
         large = found()
     # Paths are not counted where the cards of a pack are not.
     assert large == small or (large[3] is None and large[:3] == small[:3])
+
+
+@MANY
+@given(routines())
+def test_paths_without_a_number_are_told_by_some_drawn_as_by_all(text: str) -> None:
+    rows = text.splitlines()
+    at = next((i for i, row in enumerate(rows) if row.startswith(("Ends with", "Never shows"))), None)
+    if at is None:
+        reject()
+    more = "As often as you like:\n  Spectator cuts deck and completes the cut\n  Turn the top card of deck over"
+    routine = read_routine("\n".join([*rows[:at], *([] if "As often" in text else [more]), *rows[at:]]))
+    if routine.faults:
+        reject()
+
+    def found(behind: int) -> Verdict:
+        with patch.object(all_paths, "DRAWN_WITHOUT_NUMBER", behind):
+            try:
+                return prove(routine, explain=False, some_claim=False, places=False)
+            except BadRoutine:
+                reject()
+
+    drawn, every = found(0), found(10**9)
+    note(f"told by {'all' if drawn.states_widest else 'some'}")
+    assert drawn.verdict == every.verdict and drawn.count and every.count
+    if not every.count.counted:  # it stopped before it knew as much
+        return
+    for asked in ("share", "failure", "text", "all_fail", "some_fail", "paths"):
+        assert getattr(drawn.count, asked) == getattr(every.count, asked)
+    assert drawn.count.some_stuck <= every.count.some_stuck
+    for one, other in zip(drawn.claims, every.claims, strict=True):
+        assert (one.line, one.holds) == (other.line, other.holds) and one.denied <= other.denied
 
 
 def agree(text: str) -> None:

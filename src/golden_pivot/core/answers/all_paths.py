@@ -15,7 +15,7 @@ from ..search.explorer import explore
 from ..search.frontiers import Exploration
 from ..search.program import FAILED, Act, Branch, Choose, Leap, Loop, Program
 from ..search.replay import Play
-from .refuting import counted_with_least, failing_drawn, least_failing
+from .refuting import Shown, counted_with_least, failing_drawn, held_and_denied, least_failing
 from .rules import FEWEST_TOLD, Rule, rule_by_formula, told_numbers
 
 FEW_TRANSITIONS = 20_000
@@ -24,10 +24,19 @@ FEW_WITHOUT_PLACES = 2_000
 """the same where these are hardly asked for"""
 DRAWN_BEHIND = 5_000
 """further steps up to which no path is drawn at random: to draw some takes as long as these"""
+DRAWN_WITHOUT_NUMBER = 1_000
+"""the same where paths have no number, so that those drawn may tell all there is to tell"""
 
 
 class _SomeFails(Exception):
     """A path drawn at random fails."""
+
+
+class ToldByDrawn(Exception):
+    """Paths drawn at random have told what there is to tell: of these some hold, and of some every claim fails."""
+
+    def __init__(self, shown: Shown) -> None:
+        self.shown = shown
 
 
 @dataclass(frozen=True)
@@ -52,6 +61,11 @@ class Drawn:
     @cached_property
     def failing(self) -> Play | None:
         return failing_drawn(self.routine, self.budget)
+
+    def enough(self) -> None:
+        """Raises ToldByDrawn where they tell as much as is told of paths that have no number."""
+        if shown := held_and_denied(self.routine, self.budget):
+            raise ToldByDrawn(shown)
 
 
 def depends_on_order(searched: Searched) -> bool:
@@ -82,7 +96,8 @@ def explored(
     is looked for again among the real ones.
 
     Of a larger routine that is known to fail, by a path drawn at random, the paths are counted as far as is allowed for;
-    where it is not to `explain`, as far as a small proof goes.
+    where it is not to `explain`, as far as a small proof goes. Raises ToldByDrawn where neither more nor the `places`
+    are asked for and paths drawn tell as much.
     """
     kept = frozenset(whereabouts or ())
     proof, ledger = (replace(one, reorder=reorder, early_checks=reorder, kept=kept) for one in (PROOF, LEDGER))
@@ -90,8 +105,13 @@ def explored(
     if program.target and not program.claims:
         return _without_claim(routine, program, budget, by_formula=whereabouts is None)
     few = FEW_TRANSITIONS if places or program.faces else FEW_WITHOUT_PLACES
+    small = budget.narrowed(budget.states or few, few)
+    # Where the faces at the end must tell something, one path alone does not show that it holds.
+    by_drawn = program.is_unlimited and program.again is None and not program.tells
+    if by_drawn and not (explain or places):
+        small.beyond = (DRAWN_WITHOUT_NUMBER, drawn.enough)
     with suppress(OutOfBudget):
-        return Searched(program, explore(program, budget.narrowed(budget.states or few, few)), True)
+        return Searched(program, explore(program, small), True)
     large = replace(budget)
 
     def when_some_fail() -> None:

@@ -17,7 +17,7 @@ from ..search.frontiers import Exploration
 from ..search.program import FAILED, Program
 from ..search.replay import Play
 from .in_hand import clauses
-from .plays import failing_at_random, play_path
+from .plays import drawn_at_random, failing_at_random, play_path
 
 MOST_DRAWN = 40
 """paths that are drawn at random: most routines that fail do so within the first twenty"""
@@ -56,6 +56,29 @@ def failing_drawn(routine: Routine, budget: Budget) -> Play | None:
     """A failing path, of some drawn at random; None where there is none among them. Raises Cancelled."""
     with suppress(BadRoutine):  # more than the bench can follow
         return failing_at_random(routine, MOST_DRAWN, budget.cancelled)
+    return None
+
+
+@dataclass(frozen=True)
+class Shown:
+    """What some paths show."""
+
+    denied: int
+    """claims that are not so, as in the cell FAILED"""
+    stuck: bool
+
+
+def held_and_denied(routine: Routine, budget: Budget) -> Shown | None:
+    """Of some paths drawn at random, where one holds and of others each claim fails. Raises Cancelled."""
+    held, denied, stuck = False, 0, False
+    with suppress(BadRoutine):
+        for path, _ in drawn_at_random(routine, MOST_DRAWN, budget.cancelled):
+            every = (2 << len(path.program.claims)) - 2
+            denied |= path.frames[-1].state[FAILED]
+            held |= not path.failures
+            stuck |= path.stuck_at is not None
+            if held and (stuck or every & ~denied == 0):
+                return Shown(denied, stuck)
     return None
 
 

@@ -8,6 +8,7 @@ from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
 from ..budget import Budget
+from ..building import compile_routine
 from ..english import list_text
 from ..faults import BadRoutine, Fault, OutOfBudget
 from ..language.facets import Facet
@@ -17,9 +18,9 @@ from ..search.explorer import count_of
 from ..search.frontiers import Exploration
 from ..search.program import FAILED, Program, State
 from ..search.replay import Play
-from .all_paths import FEW_TRANSITIONS, Drawn, Searched, depends_on_order, explored
+from .all_paths import DRAWN_WITHOUT_NUMBER, FEW_TRANSITIONS, Drawn, Searched, ToldByDrawn, depends_on_order, explored
 from .landings import MOST_CANDIDATES, MOST_STEPS_FOR_PLACES, Landing, by_formula, end_places, landing_of, with_rule
-from .refuting import Counterexample, counterexample, least_failing
+from .refuting import Counterexample, Shown, counterexample, least_failing
 from .regions import Region, region_of
 from .rules import told_numbers
 
@@ -104,6 +105,8 @@ def prove(
     drawn = Drawn(routine, budget)
     try:
         verdict = _settled(routine, budget, drawn, explain, some_claim, places, whereabouts)
+    except ToldByDrawn as told:
+        verdict = _told_by_drawn(routine, told.shown)
     except OutOfBudget as limit:
         verdict = _stopped(routine, drawn.failing, limit, explain)
     return replace(verdict, seconds=time.perf_counter() - begun)
@@ -152,6 +155,26 @@ def _settled(
         count=count,
         states_widest=found.widest,
         transitions=found.transitions,
+        covers_every_order=program.covers_every_order,
+        covers=program.covers,
+        assumed=program.assumed,
+    )
+
+
+def _told_by_drawn(routine: Routine, shown: Shown) -> Verdict:
+    """Paths have no number; some hold, and every claim fails on some."""
+    program = compile_routine(routine)
+    return Verdict(
+        REFUTED,
+        "Fails",
+        claims=tuple(
+            Claim(claim.line, claim.text, False, None, None, bool(shown.denied >> (i + 1) & 1))
+            for i, claim in enumerate(program.claims)
+        ),
+        again_paths=None,
+        failing_paths=None,
+        count=Count(None, None, None, None, some_fail=True, some_stuck=shown.stuck),
+        transitions=DRAWN_WITHOUT_NUMBER,
         covers_every_order=program.covers_every_order,
         covers=program.covers,
         assumed=program.assumed,
