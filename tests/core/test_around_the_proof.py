@@ -6,6 +6,7 @@ RANDOM_ROUTINES=n tries n routines that were not tried before.
 from __future__ import annotations
 
 import os
+import re
 from collections import Counter
 from itertools import islice, pairwise
 
@@ -16,6 +17,7 @@ from hypothesis import strategies as st
 from golden_pivot.core.analysis import Analysis
 from golden_pivot.core.answers.cut_off import where_cut_off
 from golden_pivot.core.answers.ledger import ledger_of_card
+from golden_pivot.core.answers.notes import notes_of
 from golden_pivot.core.answers.plays import play_path
 from golden_pivot.core.answers.regions import region_of
 from golden_pivot.core.answers.strands import strands_of
@@ -89,6 +91,16 @@ STUCK_FURTHER_ON = (
     "Chance decides on a number n from 1 to 2, each as likely as n + 1\n"
     "Spectator deals cards from table to deck down to two of spades: m\n"
 )
+STUCK_AT_A_LATE_CHOICE = (
+    "Pack: 4 cards, any order\n"
+    "Place FORCE at position 2 from the top\n"
+    "Spectator names a number n from 1 to 2\n"
+    "Spectator names a number m from 1 to 2 - n\n"
+    "Turn over the top n cards of deck as a block\n"
+    "Deal m cards from deck to hand\n"
+    "Never shows: the face of FORCE\n"
+)
+"""with n as 2 there is no m, and nothing is turned over"""
 ONE_LINE_GOES_BY_IT = (
     "Pack: 20 cards\nPlace A 20th\nSpectator names a number n from 1 to 5\nDeal n cards from deck to table\n"
 )
@@ -252,6 +264,29 @@ def test_what_a_blank_can_be(text: str, pick: int) -> None:
         if not any(path.fails for path in paths) and any(path.table.claims for path in paths):
             works.append(value)
     assert sorted(values[0] for values in found.answers) == works
+
+
+@SOME_TIMES
+@example(STUCK_AT_A_LATE_CHOICE)
+@given(routines())
+def test_where_something_is_first_seen(text: str) -> None:
+    if "Never shows" not in text and (placed := re.search(r"^Place ([A-Z]{3,}|\w+ of \w+) ", text, re.MULTILINE)):
+        text += f"Never shows: the face of {placed[1]}\nNever shows: the back of {placed[1]}\n"
+    assume("Never shows" in text and "As long as" not in text and "Until" not in text)
+    routine, paths = sound(text)
+    number = {n: line.number for n, line in enumerate(line for line in routine.walk() if line.kind)}
+    seen: dict[int, set[int]] = {}
+    for path in paths:
+        for i, step in path.table.shown.items():
+            if not path.stuck or step != path.table.step:  # a line that cannot be carried out is not begun
+                seen.setdefault(i, set()).add(number.get(step, 0))
+    exposed = paths[0].table.exposed
+    told = Counter((min(lines), _side(*exposed[i])) for i, lines in seen.items())
+    assert Counter((show.line, show.what) for show in notes_of(routine, Budget()).shows) == told, text
+
+
+def _side(name: str | None, side: str) -> str:
+    return f"the {side} of {name}" if name else "an odd back"
 
 
 @SOME_TIMES

@@ -436,6 +436,7 @@ def _run_lines(t: Table, lines: list[Json]) -> None:
             return
         before = line
         step = line["step"]
+        t.step = line["nth"]
         t.ending = is_ending(line)
         t.performer = performer_acts(line)
         learn(t, line)

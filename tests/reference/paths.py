@@ -84,6 +84,7 @@ def run(
         table.exposed = [
             (line.get("card"), line.get("side", "back")) for line in every if line["step"].startswith("never_")
         ]
+        table.step = -1
         table.look_around(list(table.heaps))
         run_lines(table, [line for line in document["lines"] if line not in opening])
     except CannotGoOn:

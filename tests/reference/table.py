@@ -104,8 +104,10 @@ class Table:
     from_bottom: bool = False
     """cards were last dealt from the bottom"""
     turns: list[int] = field(default_factory=list)
-    shown: set[int] = field(default_factory=set)
-    """indices into `exposed` that have shown"""
+    shown: dict[int, int] = field(default_factory=dict)
+    """index into `exposed` → the step at which it first showed, by its place among the steps; -1 before all of them"""
+    step: int = -1
+    """the one at hand"""
     claims: list[bool] = field(default_factory=list)
     reached: set[int] = field(default_factory=set)
     """endings this path has come to, by their place among the steps of the routine"""
@@ -328,7 +330,7 @@ class Table:
             for card in cards:
                 mine = card.odd_back if name is None else self.named[name] is card
                 if mine and card.face_up == (side == "face") and not shielded:
-                    self.shown.add(i)
+                    self.shown.setdefault(i, self.step)
 
     def look_around(self, names: list[str]) -> None:
         for name in names:

@@ -6,11 +6,11 @@ Badges and the recap are read off the sentences; where a card shows is found by 
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator
-from dataclasses import dataclass
+from collections.abc import Collection, Iterator
+from dataclasses import dataclass, replace
 
 from ..budget import Budget
-from ..building import PROOF, compile_what_can_be
+from ..building import PROOF, compile_routine, compile_what_can_be
 from ..english import list_text
 from ..faults import BadRoutine, OutOfBudget
 from ..language.facets import Facet
@@ -18,10 +18,14 @@ from ..language.kinds import CHANCE, HANDLING, SETUP
 from ..language.routine import PATTER, STEP, Line, Routine
 from ..language.templates import PERFORMER, SPECTATOR
 from ..language.values import NewNumber
-from ..search.algebra import Layer
-from ..search.explorer import explore
+from ..search.algebra import COUNT_PATHS
+from ..search.frontiers import Exploration, frontiers
 from ..search.program import FAILED, Program
-from ..search.stages import Cut, Stage
+from ..search.stages import Cut
+from .plays import drawn_at_random
+
+MOST_DRAWN = 40
+"""paths that are drawn at random, for one that shows what is to be shown"""
 
 
 @dataclass(frozen=True)
@@ -69,37 +73,58 @@ def notes_of(routine: Routine, budget: Budget) -> Notes:
     kept = tuple(Remembered(name, learned, needed) for name, learned, needed in program.remembered)
     by_chance = any(choose.by == CHANCE and choose.plain for choose in program.choices())
     asks_odds = bool(program.odds or program.again or by_chance)
-    return Notes(badges_of(routine), kept, _shows(program, budget), recap_of(routine), asks_odds)
+    return Notes(badges_of(routine), kept, _shows(routine, program, budget), recap_of(routine), asks_odds)
 
 
 # What shows
 
 
-def _shows(program: Program, budget: Budget) -> tuple[Shows, ...]:
-    """Every line at which something is first seen that a *Never shows* forbids; none where that takes too long."""
+def _shows(routine: Routine, program: Program, budget: Budget) -> tuple[Shows, ...]:
+    """Every line at which something is first seen that a *Never shows* forbids; none where that takes too long.
+
+    With choices made late there are fewer situations, and what is done is done in the same order. But paths then go further
+    that have no way to go on, so nothing is seen later than it really is; that it is seen there, some path drawn has to show.
+    """
     kept = {i for i, claim in enumerate(program.claims) if claim.text.startswith("Never shows")}
     if not kept:
         return ()
-    found: dict[tuple[int, int], None] = {}
-    before = {0: program.start[FAILED]}
-
-    def watch(stage: Stage, layer: Layer) -> None:
-        now = 0
-        for state in layer:
-            now |= state[FAILED]
-        for i in kept:
-            if now & ~before[0] & 2 << i:
-                found[stage.first.line, i] = None
-        before[0] |= now
-
-    for i in kept:
-        if before[0] & 2 << i:
-            found[0, i] = None
     try:
-        explore(program, budget, watch=watch, cut=Cut.BEHIND_A_LINE)
+        found = _first_shown(compile_routine(routine, replace(PROOF, reorder=True)), kept, budget)
+        if not _is_shown(routine, found, budget):
+            found = _first_shown(program, kept, budget)
     except OutOfBudget:
         return ()
     return tuple(Shows(line, program.claims[i].text.partition(":")[2].strip()) for line, i in found)
+
+
+def _first_shown(program: Program, kept: Collection[int], budget: Budget) -> list[tuple[int, int]]:
+    """(line, claim) for each of these claims that is denied on some path, where it first is. Raises OutOfBudget."""
+    before = program.start[FAILED]
+    found = [(0, i) for i in kept if before & 2 << i]
+    for frontier in frontiers(program, budget, COUNT_PATHS, Exploration(), Cut.BEHIND_A_LINE):
+        if len(found) == len(kept):
+            break
+        now = before
+        for state in frontier.layer:
+            now |= state[FAILED]
+        found += [(frontier.stage.first.line, i) for i in kept if now & ~before & 2 << i]
+        before = now
+    return found
+
+
+def _is_shown(routine: Routine, found: Collection[tuple[int, int]], budget: Budget) -> bool:
+    """Whether some of a few paths drawn at random show each of these at its line. Raises Cancelled."""
+    unseen = {(line, i) for line, i in found if line}
+    if unseen:
+        for _, again in drawn_at_random(routine, MOST_DRAWN, budget.cancelled):
+            before = 0
+            for frame in again().frames:
+                now = frame.state[FAILED]
+                unseen -= {(frame.line, i) for _, i in found if now & ~before & 2 << i}
+                before |= now
+            if not unseen:
+                break
+    return not unseen
 
 
 # Badges
