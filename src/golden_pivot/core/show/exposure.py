@@ -51,13 +51,16 @@ class ExposureNotes:
     """first and last line of each stretch in which the spectator acts secretly, so that you look away"""
 
 
-def exposure_of(it: Analysis, thick: int = THICK) -> ExposureNotes:
-    """`thick`: cards from which a packet off the table looks thick. Raises BadRoutine, OutOfBudget."""
-    routine, played = it.routine, it.longest
+def exposure_of(it: Analysis, thick: int = THICK, played: Play | None = None) -> ExposureNotes:
+    """On this path, else on the one that handles most cards.
+
+    `thick`: cards from which a packet off the table looks thick. Raises BadRoutine, OutOfBudget.
+    """
+    routine, played = it.routine, played or it.longest
     lines = {line.number: line for line in routine.walk() if line.is_ == STEP}
     written = {one.card: one.written for one in setup_of(routine).lying if one.written}
     papers = {one.line: one.what for one in predictions_of(routine) if one.on_paper and not _is_hidden(one.waits)}
-    shows = {line: f"Take care: {what} shows on some path." for line, what in _shows(it).items()}
+    shows = {line: f"Take care: {what} shows on some path." for line, what in _shows(it, played).items()}
     moments: list[Moment] = []
     for frame, following in zip(played.frames, (*played.frames[1:], None), strict=True):
         if following is not None and following.line == frame.line:
@@ -78,10 +81,10 @@ def exposure_of(it: Analysis, thick: int = THICK) -> ExposureNotes:
     return ExposureNotes(tuple(moments), tuple(turned_away(routine)))
 
 
-def _shows(it: Analysis) -> dict[int, str]:
+def _shows(it: Analysis, played: Play) -> dict[int, str]:
     """Line → what comes into sight there on some path: what a claim forbids, and any odd back."""
     found = {show.line: show.what for show in it.notes.shows}
-    if it.longest.program.odd_backs and not it.routine.having(Facet.FORBIDS_ODD_BACKS):
+    if played.program.odd_backs and not it.routine.having(Facet.FORBIDS_ODD_BACKS):
         asked = read_routine(f"{routine_text(it.routine)}Never shows: an odd back\n")
         for show in notes_of(asked, it.budget).shows:
             found.setdefault(show.line, show.what)

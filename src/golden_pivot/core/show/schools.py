@@ -5,13 +5,16 @@ See customs.py and reveals.py for the customs themselves.
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
+from contextlib import suppress
 from dataclasses import dataclass
 
 from ..analysis import Analysis
+from ..answers.plays import play
 from ..answers.verdicts import PROVED
 from ..budget import Budget
 from ..faults import BadRoutine, OutOfBudget
+from ..search.replay import Play
 from . import reveals  # noqa: F401  its customs are declared there
 from .customs import CUSTOMS, Page
 from .exposure import exposure_of
@@ -60,13 +63,16 @@ class _Before:
     target: str | None
     """the card it is about"""
     standing: _Standing
+    choices: Mapping[str, int]
+    """by key, with which it and every option are looked at"""
 
 
 def schools_of(text: str, budget: Budget) -> tuple[School, ...]:
     """Every option that applies. Raises BadRoutine when the text has faults."""
     it = Analysis(text, budget.quiet())
     landing = it.bare_verdict.landing
-    before = _Before(text, landing.card if landing else None, _standing(it))
+    played = _played(it, {})
+    before = _Before(text, landing.card if landing else None, _standing(it, played), played.choices if played else {})
     found = []
     for school in budget.executor.run(_carried_through, before, range(len(CUSTOMS)), budget):
         if school:
@@ -81,17 +87,17 @@ def _carried_through(before: _Before, which: int, budget: Budget) -> School | No
     page = Page(before.text, Analysis(before.text, quiet).routine, before.target, quiet)
     first: School | None = None
     for lines, other in custom.options(page):
-        school = _judged(custom.label, lines, other, before.standing, budget)
+        school = _judged(custom.label, lines, other, before, budget)
         if school.verdict == PROVED:
             return school
         first = first or school
     return first
 
 
-def _judged(label: str, lines: tuple[int, ...], text: str, before: _Standing, budget: Budget) -> School:
-    it = Analysis(text, budget.quiet())
+def _judged(label: str, lines: tuple[int, ...], text: str, base: _Before, budget: Budget) -> School:
+    it, before = Analysis(text, budget.quiet()), base.standing
     try:
-        verdict, after = it.verdict, _standing(it)
+        verdict, after = it.verdict, _standing(it, _played(it, base.choices))
     except BadRoutine as bad:
         return School(label, lines, text, str(bad.faults[0].message), None, (), (), "", (), (), ())
     return School(
@@ -109,18 +115,27 @@ def _judged(label: str, lines: tuple[int, ...], text: str, before: _Standing, bu
     )
 
 
-def _standing(it: Analysis) -> _Standing:
+def _played(it: Analysis, choices: Mapping[str, int]) -> Play | None:
+    """The path of these choices; without, or where it is none to the end, the one that handles most cards. None for too large a
+    routine. Raises BadRoutine."""
+    played = play(it.routine, choices)
+    with suppress(OutOfBudget):
+        return played if choices and played.stuck_at is None else it.longest
+    return None
+
+
+def _standing(it: Analysis, played: Play | None) -> _Standing:
     try:
         plan = reset_of(it.routine, it.budget)
-        in_sight = frozenset(_in_sight(it))
+        in_sight = frozenset(_in_sight(it, played))
         untrue = frozenset(f"“{one.said}”: {one.why}" for one in wording_of(it))
     except OutOfBudget:
         return _Standing(frozenset(it.badges), "", frozenset(), frozenset())
     return _Standing(frozenset(it.badges), plan.repeatable if plan else "", in_sight, untrue)
 
 
-def _in_sight(it: Analysis) -> Iterator[str]:
-    for moment in exposure_of(it).moments:
+def _in_sight(it: Analysis, played: Play | None) -> Iterator[str]:
+    for moment in exposure_of(it, played=played).moments:
         yield from (f"the odd back of {card}" for card in moment.odd_backs)
         yield from moment.writing
         if moment.note:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Callable, Iterable, Sequence
+from functools import cache
 from typing import TYPE_CHECKING, Any
 
 from ..english import list_text
@@ -51,15 +52,24 @@ def gathers(b: Builder, orders: Orders, is_open: bool, secret: bool = False) -> 
     to = b.destination("to", b.scope.piles_from or "deck")
     numbers = {cell: number for number, cell in enumerate(piles, start=1)}
 
+    # Orders are few and come again with every situation.
+    @cache
+    def number_of(order: tuple[int, ...]) -> int:
+        return as_one(numbers[cell] for cell in order)
+
+    @cache
+    def order_of(number: int) -> tuple[int, ...]:
+        return tuple(piles[nth - 1] for nth in numbers_of(number))
+
     def options(cells: Sequence[Any]) -> Sequence[int]:
-        return [as_one(numbers[cell] for cell in order) for order in orders(cells)]
+        return [number_of(tuple(order)) for order in orders(cells)]
 
     if is_open:
         label = f"order in line {b.line.number}"
         chosen = b.choose_unnamed(
             label, "the order of the piles", secret, options, lambda cells, option: said(option)
         )
-        b.act(b.gather(lambda cells: [piles[number - 1] for number in numbers_of(chosen(cells))], to))
+        b.act(b.gather(lambda cells: order_of(chosen(cells)), to))
     else:
         b.act(b.gather(lambda cells: orders(cells)[0], to))
 
