@@ -21,7 +21,7 @@ from tests.reference import each_path
 
 from golden_pivot import demo
 from golden_pivot.core.answers.odds import odds_of
-from golden_pivot.core.answers.verdicts import prove
+from golden_pivot.core.answers.proving import prove
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.building import PROOF, compile_routine
 from golden_pivot.core.language.parser import read_routine

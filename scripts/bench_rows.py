@@ -16,7 +16,7 @@ from pathlib import Path
 from golden_pivot import demo
 from golden_pivot.core.analysis import Analysis
 from golden_pivot.core.answers.odds import odds_of
-from golden_pivot.core.answers.verdicts import prove
+from golden_pivot.core.answers.proving import prove
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.cards import RANKS, SUITS
 from golden_pivot.core.english import ordinal

@@ -7,7 +7,7 @@ from collections.abc import Callable
 
 from golden_pivot import demo
 from golden_pivot.core.analysis import Analysis
-from golden_pivot.core.answers.verdicts import prove
+from golden_pivot.core.answers.proving import prove
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.faults import BadRoutine
 from golden_pivot.core.language.parser import read_routine

@@ -6,7 +6,8 @@ import time
 from collections.abc import Callable, Iterable
 from functools import partial
 
-from golden_pivot.core.answers.verdicts import UNSETTLED, prove
+from golden_pivot.core.answers.proving import prove
+from golden_pivot.core.answers.verdicts import UNSETTLED, WHETHER
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.english import ordinal
 from golden_pivot.core.faults import BadRoutine
@@ -109,7 +110,7 @@ def largest(text_of: Callable[[int], str], sizes: Iterable[int]) -> list[tuple[i
     for size in sizes:
         begun = time.process_time()
         try:
-            verdict = prove(read_routine(text_of(size)), Budget(seconds=3 * LIMITS[-1]), explain=False)
+            verdict = prove(read_routine(text_of(size)), Budget(seconds=3 * LIMITS[-1]), WHETHER)
         except BadRoutine:  # told at once as more than can be followed
             break
         took = time.process_time() - begun

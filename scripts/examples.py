@@ -6,7 +6,7 @@ import inspect
 
 from tests.principles import FAMILIES
 
-from golden_pivot.core.answers.verdicts import prove
+from golden_pivot.core.answers.proving import prove
 from golden_pivot.core.language.parser import read_routine
 
 _HEAD = """# Worked examples, by principle

@@ -12,6 +12,8 @@ from graphlib import TopologicalSorter
 from itertools import chain
 from pathlib import Path
 
+from scripts.defects import DEFECTS, has_its_place
+
 import golden_pivot
 from golden_pivot.core.steps import REGISTRY
 
@@ -134,3 +136,7 @@ def test_every_dependency_is_declared_and_named() -> None:
     front_end = json.loads((root / "web" / "package.json").read_text(encoding="utf-8"))["dependencies"]
     told = (root / "THIRD_PARTY.md").read_text(encoding="utf-8")
     assert [one for one in (*declared, *front_end) if f"| {one} |" not in told] == []
+
+
+def test_every_defect_that_is_put_in_still_has_its_place() -> None:
+    assert [one.name for one in DEFECTS if not has_its_place(one)] == []

@@ -15,7 +15,7 @@ import pytest
 from golden_pivot.core.answers.ledger import ledger_of_card
 from golden_pivot.core.answers.notes import badges_of, notes_of
 from golden_pivot.core.answers.plays import play
-from golden_pivot.core.answers.verdicts import prove
+from golden_pivot.core.answers.proving import prove
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.faults import BadRoutine
 from golden_pivot.core.language.exchange import document_of, text_of

@@ -19,9 +19,10 @@ from golden_pivot.core.answers.cut_off import where_cut_off
 from golden_pivot.core.answers.ledger import ledger_of_card
 from golden_pivot.core.answers.notes import notes_of
 from golden_pivot.core.answers.plays import play_path
+from golden_pivot.core.answers.proving import prove
 from golden_pivot.core.answers.regions import region_of
 from golden_pivot.core.answers.strands import strands_of
-from golden_pivot.core.answers.verdicts import prove
+from golden_pivot.core.answers.verdicts import WHETHER
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.building import REPLAY, compile_routine
 from golden_pivot.core.faults import BadRoutine
@@ -153,7 +154,7 @@ def sound(text: str) -> tuple[Routine, list[Path]]:
     routine = read_routine(text)
     assume(not routine.faults and "As often" not in text and "Note the order" not in text)
     try:
-        prove(routine, explain=False)
+        prove(routine, asked=WHETHER)
     except BadRoutine:
         assume(False)
     paths = paths_of(text)
@@ -185,7 +186,7 @@ def test_what_comes_of_a_slip(text: str, pick: int, claims: bool) -> None:
     text = text if claims else without_claims(text)
     routine, paths = sound(text)
     outcomes = [one for one in fragility_of(text, Budget()).outcomes if one.kind != OPEN]
-    plain = prove(routine, explain=False)
+    plain = prove(routine, asked=WHETHER)
     for one in [outcomes[(pick + i * 7) % len(outcomes)] for i in range(min(4, len(outcomes)))]:
         changed = edited(text, one.slip.edit)
         slipped = paths_of(changed)
@@ -255,7 +256,7 @@ def test_what_a_blank_can_be(text: str, pick: int) -> None:
         if routine.faults:
             continue
         try:
-            prove(routine, explain=False)
+            prove(routine, asked=WHETHER)
         except BadRoutine:
             continue
         paths = paths_of(whole)

@@ -14,8 +14,9 @@ from itertools import islice
 import pytest
 
 from golden_pivot.core.answers.odds import odds_of
+from golden_pivot.core.answers.proving import prove
 from golden_pivot.core.answers.regions import choices_of
-from golden_pivot.core.answers.verdicts import PROVED, REFUTED, prove
+from golden_pivot.core.answers.verdicts import PROVED, REFUTED, WHETHER
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.building import REPLAY, compile_routine
 from golden_pivot.core.faults import BadRoutine
@@ -46,7 +47,7 @@ def disagreement(text: str) -> str | None:
     ends = [n for n, line in enumerate(steps) if line.kind and line.kind.name.startswith("ends_")]
     reached = {n: sum(n in path.table.reached and not path.stuck for path in paths) for n in ends}
     try:
-        found = prove(routine, explain=False)
+        found = prove(routine, asked=WHETHER)
     except BadRoutine as bad:
         return _refused(text, bad, paths, unknown, reached)
     if unknown:
@@ -83,7 +84,7 @@ def _otherwise(routine: Routine, paths: list[Path]) -> str | None:
     region = choices_of(routine, Budget())
     if region and (region.count.paths, region.count.failing) != counts:
         return f"where it holds: {region.count}"
-    landing = prove(routine, explain=False).landing
+    landing = prove(routine, asked=WHETHER).landing
     if landing and not any(path.stuck for path in paths):
         ends: Counter[tuple[str, int]] = Counter()
         for path in paths:

@@ -6,7 +6,8 @@ from unittest.mock import patch
 
 import pytest
 
-from golden_pivot.core.answers.verdicts import RULE, prove
+from golden_pivot.core.answers.proving import prove
+from golden_pivot.core.answers.verdicts import RULE
 from golden_pivot.core.building.table import Table
 from golden_pivot.core.language.parser import read_routine
 from tests.core.test_three_ways import agree

@@ -142,7 +142,7 @@ def test_the_schema_is_one() -> None:
 
 
 def test_every_family_and_demo_routine_is_proved_or_what_it_is_meant_to_be() -> None:
-    from golden_pivot.core.answers.verdicts import prove
+    from golden_pivot.core.answers.proving import prove
 
     assert {prove(read_routine(one.text)).verdict for one in principles()} == {"proved"}
     told = {name: read_routine(demo_text(name)) for name in demo_names()}
@@ -170,7 +170,7 @@ def test_remarks_patter_blocks_and_what_is_not_understood_survive() -> None:
 
 
 def test_what_is_only_written_about_a_routine_changes_nothing() -> None:
-    from golden_pivot.core.answers.verdicts import prove
+    from golden_pivot.core.answers.proving import prove
 
     about = "Title: One\nCredit: nobody\nNote: a note\n"
     rows = PACK + "Deal 3 cards from deck\nEnds with: the 8th card of deck is FORCE\n"
@@ -282,7 +282,7 @@ FAULTS = [
 def test_bad_input_says_where_what_and_what_to_do(
     text: str, line: int, column: int, message: str, remedy: str
 ) -> None:
-    from golden_pivot.core.answers.verdicts import prove
+    from golden_pivot.core.answers.proving import prove
 
     with pytest.raises(BadRoutine) as caught:
         prove(read_routine(text))

@@ -7,7 +7,7 @@ import pytest
 from golden_pivot.core.analysis import Analysis
 from golden_pivot.core.answers.on_table import on_table
 from golden_pivot.core.answers.plays import play
-from golden_pivot.core.answers.verdicts import prove
+from golden_pivot.core.answers.proving import prove
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.faults import BadRoutine
 from golden_pivot.core.language.parser import read_routine

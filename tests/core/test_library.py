@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import pytest
 
-from golden_pivot.core.answers.verdicts import PROVED, prove
+from golden_pivot.core.answers.proving import prove
+from golden_pivot.core.answers.verdicts import PROVED, WHETHER
 from golden_pivot.core.faults import BadRoutine
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.library import NoSuchPrinciple, Principle, principle, principles
@@ -12,7 +13,7 @@ from golden_pivot.library import NoSuchPrinciple, Principle, principle, principl
 
 def works(one: Principle, name: str, value: int) -> bool:
     try:
-        return prove(read_routine(one.text_with({name: value})), explain=False).verdict == PROVED
+        return prove(read_routine(one.text_with({name: value})), asked=WHETHER).verdict == PROVED
     except BadRoutine:
         return False
 

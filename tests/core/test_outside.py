@@ -12,7 +12,7 @@ from sympy import n_order
 from sympy.combinatorics import Permutation
 
 from golden_pivot.core.answers.odds import odds_of
-from golden_pivot.core.answers.verdicts import prove
+from golden_pivot.core.answers.proving import prove
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.building import REPLAY, Purpose, compile_routine
 from golden_pivot.core.cards import FACE_UP, RANKS, TOKEN

@@ -16,7 +16,7 @@ import pytest
 from golden_pivot.core.answers.ledger import ledger_of
 from golden_pivot.core.answers.odds import odds_of, wilson
 from golden_pivot.core.answers.plays import play
-from golden_pivot.core.answers.verdicts import prove
+from golden_pivot.core.answers.proving import prove
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.language.printer import routine_json, routine_text, text_from_json

@@ -13,9 +13,9 @@ from golden_pivot.core.answers.ledger import ledger_of
 from golden_pivot.core.answers.notes import BADGES, Notes, badges_of, notes_of
 from golden_pivot.core.answers.odds import odds_of
 from golden_pivot.core.answers.plays import longest_path, play
+from golden_pivot.core.answers.proving import prove
 from golden_pivot.core.answers.refuting import counted_with_least, least_failing
 from golden_pivot.core.answers.strands import strands_of
-from golden_pivot.core.answers.verdicts import prove
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.building import LEDGER, REPLAY, Purpose, compile_routine
 from golden_pivot.core.cards import TOKEN

@@ -7,7 +7,8 @@ from collections import Counter
 import pytest
 
 from golden_pivot.core.answers import all_paths
-from golden_pivot.core.answers.verdicts import LOST, REFUTED, RULE, prove
+from golden_pivot.core.answers.proving import prove
+from golden_pivot.core.answers.verdicts import LOST, REFUTED, RULE, Asked
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.language.printer import routine_json
@@ -47,7 +48,7 @@ def at_once(monkeypatch: pytest.MonkeyPatch) -> None:
 )  # fmt: skip
 def test_a_rule_is_found_without_keeping_what_was_told(text: str, formula: str | None, at_once: None) -> None:
     routine = read_routine(text)
-    found, whole = prove(routine), prove(routine, whereabouts=())
+    found, whole = prove(routine), prove(routine, asked=Asked(told=()))
     assert (found.verdict, found.paths, found.told) == (whole.verdict, whole.paths, whole.told)
     assert found.landing and whole.landing and set(found.landing.where) == set(whole.landing.where)
     if formula is None:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import os
 from collections import Counter
 from collections.abc import Callable
+from dataclasses import replace
 from typing import Any
 from unittest.mock import patch
 
@@ -14,7 +15,8 @@ from hypothesis import strategies as st
 
 from golden_pivot.core.answers import all_paths
 from golden_pivot.core.answers.plays import play, play_path
-from golden_pivot.core.answers.verdicts import PROVED, REFUTED, Verdict, prove
+from golden_pivot.core.answers.proving import prove
+from golden_pivot.core.answers.verdicts import PROVED, REFUTED, WHETHER, Verdict
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.building import REPLAY, Purpose, compile_routine
 from golden_pivot.core.building.table import Table
@@ -164,7 +166,7 @@ def test_paths_without_a_number_are_told_by_some_drawn_as_by_all(text: str) -> N
     def found(behind: int) -> Verdict:
         with patch.object(all_paths, "DRAWN_WITHOUT_NUMBER", behind):
             try:
-                return prove(routine, explain=False, some_claim=False, places=False)
+                return prove(routine, asked=replace(WHETHER, some_claim=False, places=False))
             except BadRoutine:
                 reject()
 

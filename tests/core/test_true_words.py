@@ -14,9 +14,10 @@ from golden_pivot.core.analysis import Analysis
 from golden_pivot.core.answers.notes import recap_of
 from golden_pivot.core.answers.odds import odds_of
 from golden_pivot.core.answers.plays import play
+from golden_pivot.core.answers.proving import prove
 from golden_pivot.core.answers.regions import region_of
 from golden_pivot.core.answers.report import chance_text
-from golden_pivot.core.answers.verdicts import Verdict, prove
+from golden_pivot.core.answers.verdicts import Verdict
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.desks import odds_desk
 from golden_pivot.core.faults import BadRoutine

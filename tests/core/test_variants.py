@@ -15,9 +15,10 @@ from hypothesis import strategies as st
 from scripts.bench import with_two_blanks
 
 from golden_pivot import demo
+from golden_pivot.core.answers.proving import prove
 from golden_pivot.core.answers.regions import region_of
 from golden_pivot.core.answers.shapes import shape_text
-from golden_pivot.core.answers.verdicts import PROVED, REFUTED, UNSETTLED, prove
+from golden_pivot.core.answers.verdicts import PROVED, REFUTED, UNSETTLED, Asked
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.faults import BadRoutine, Cancelled, OutOfBudget
 from golden_pivot.core.language.parser import read_routine
@@ -403,7 +404,9 @@ def test_places_to_spell_to_and_who_cannot_be_reached() -> None:
     for place in range(8, 18):
         rows = text.replace("12th", f"{place}th")
         rows = re.sub(r"is (9|10|12):", lambda number, place=place: f"is {int(number[1]) - 12 + place}:", rows)
-        found = prove(read_routine(rows), some_claim=False)  # not every phrasing is of use for every place
+        found = prove(
+            read_routine(rows), asked=Asked(some_claim=False)
+        )  # not every phrasing is of use for every place
         reached[place] = (found.paths or 0) - (found.failing_paths or 0)
         by_hand = sum(0 <= place - len(card.replace(" of ", "")) <= 3 for card in PACK)
         assert reached[place] == by_hand, place

@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 
 from golden_pivot.core.answers.notes import badges_of
-from golden_pivot.core.answers.verdicts import prove
+from golden_pivot.core.answers.proving import prove
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.building import compile_routine
 from golden_pivot.core.faults import BadRoutine, Fault

@@ -7,7 +7,7 @@ from collections.abc import Callable
 import pytest
 
 from golden_pivot.core.answers.odds import FAILS, odds_of
-from golden_pivot.core.answers.verdicts import prove
+from golden_pivot.core.answers.proving import prove
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.variants.blanks import solve

@@ -8,8 +8,9 @@ from typing import TYPE_CHECKING, Annotated
 
 import typer
 
+from ..core.answers.proving import prove
 from ..core.answers.report import verdict_report
-from ..core.answers.verdicts import Verdict, prove
+from ..core.answers.verdicts import Verdict
 from ..core.budget import Budget
 from ..core.faults import BadRoutine
 from ..core.language.parser import read_routine

@@ -12,8 +12,9 @@ from typing import Any, Generic, TypeVar
 from .answers.ledger import Ledger, ledger_of_card
 from .answers.notes import Notes, badges_of, notes_of
 from .answers.plays import longest_path, play
+from .answers.proving import prove
 from .answers.strands import Strands, strands_of
-from .answers.verdicts import Verdict, prove
+from .answers.verdicts import WHETHER, Asked, Verdict
 from .budget import Budget
 from .faults import BadRoutine, OutOfBudget
 from .language.parser import read_routine
@@ -52,14 +53,14 @@ class Analysis:
 
     @_once
     def verdict(self) -> Verdict:
-        """With what explains it: the least failing path, and when it holds."""
-        return prove(self.routine, self.budget.quiet(), explain=True)
+        """With what explains it: the least failing path."""
+        return prove(self.routine, self.budget.quiet(), Asked(region=False))
 
     @_once
     def bare_verdict(self) -> Verdict:
         """Without; the other one where that is known already."""
         known = self.made.get("verdict")
-        return known[0] if known and known[0] else prove(self.routine, self.budget.quiet(), explain=False)
+        return known[0] if known and known[0] else prove(self.routine, self.budget.quiet(), WHETHER)
 
     @_once
     def notes(self) -> Notes:

@@ -12,8 +12,9 @@ from ..core.answers.ledger import ledger_of_card
 from ..core.answers.odds import odds_of
 from ..core.answers.on_table import on_table
 from ..core.answers.plays import longest_path, play
+from ..core.answers.proving import prove
 from ..core.answers.report import OddsReport, ledger_report, odds_report, strands_report, verdict_report
-from ..core.answers.verdicts import prove
+from ..core.answers.verdicts import Asked
 from ..core.book.performance import Performance
 from ..core.book.spectators import own_spectators
 from ..core.budget import Budget
@@ -87,7 +88,7 @@ def one_path(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
     if not request.get("worst"):
         return _shown(routine, play(routine, request.get("choices"), request.get("seed")))
     try:
-        verdict = prove(routine, budget)
+        verdict = prove(routine, budget, Asked(region=False))
         if verdict.counterexample:
             return _shown(routine, play(routine, dict(verdict.counterexample.choices)))
         return _shown(routine, play(routine, longest_path(routine, budget)))

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from pathlib import Path
 
-from golden_pivot.core.answers.verdicts import prove
+from golden_pivot.core.answers.proving import prove
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.desks import DESKS, Send
 from golden_pivot.core.desks.sending import sent

@@ -9,7 +9,7 @@ import pytest
 
 from golden_pivot.core.answers import odds as answered
 from golden_pivot.core.answers.odds import odds_of
-from golden_pivot.core.answers.verdicts import prove
+from golden_pivot.core.answers.proving import prove
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.desks import odds_desk as odds
 from golden_pivot.core.language.parser import read_routine

@@ -9,7 +9,7 @@ from itertools import pairwise
 import pytest
 import z3
 
-from golden_pivot.core.answers.verdicts import prove
+from golden_pivot.core.answers.proving import prove
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.cards import RANKS
 from golden_pivot.core.desks import Trouble, stacks

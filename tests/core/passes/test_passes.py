@@ -9,7 +9,7 @@ from itertools import islice
 import pytest
 from hypothesis import given, reject
 
-from golden_pivot.core.answers.verdicts import prove
+from golden_pivot.core.answers.proving import prove
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.building import PROOF
 from golden_pivot.core.building.builder import lowered

@@ -10,7 +10,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from golden_pivot import demo
-from golden_pivot.core.answers.verdicts import prove
+from golden_pivot.core.answers.proving import prove
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.language.printer import line_text
 from golden_pivot.core.language.routine import STEP

@@ -6,7 +6,7 @@ import pytest
 
 from golden_pivot import demo
 from golden_pivot.core.analysis import Analysis
-from golden_pivot.core.answers.verdicts import prove
+from golden_pivot.core.answers.proving import prove
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.language.spoken import request_of

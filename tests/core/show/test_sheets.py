@@ -11,7 +11,8 @@ from golden_pivot import demo
 from golden_pivot.core import analysis
 from golden_pivot.core.analysis import Analysis
 from golden_pivot.core.answers.plays import play
-from golden_pivot.core.answers.verdicts import Verdict, prove
+from golden_pivot.core.answers.proving import prove
+from golden_pivot.core.answers.verdicts import Verdict
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.building import Purpose, builder
 from golden_pivot.core.desks.assembly import NEW_PACK, order_of

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection
 from contextlib import suppress
 from dataclasses import dataclass, replace
 from functools import cached_property
@@ -17,6 +16,7 @@ from ..search.program import FAILED, Act, Branch, Choose, Leap, Loop, Program
 from ..search.replay import Play
 from .refuting import Shown, counted_with_least, failing_drawn, held_and_denied, least_failing
 from .rules import FEWEST_TOLD, Rule, rule_by_formula, told_numbers
+from .verdicts import Asked
 
 FEW_TRANSITIONS = 20_000
 """steps up to which nothing is given up: every place is kept to the end, and the limits of a pack"""
@@ -83,12 +83,10 @@ def explored(
     routine: Routine,
     budget: Budget,
     drawn: Drawn,
-    reorder: bool,
-    places: bool,
-    explain: bool,
-    whereabouts: Collection[str] | None = None,
+    asked: Asked,
+    reorder: bool = True,
 ) -> Searched:
-    """All paths of a routine. With `whereabouts`, what was told is kept in any case, and so are these numbers.
+    """All paths of a routine; with `reorder`, choices are made late.
 
     A small proof keeps every place, so that it also says where the card lies. Where unknown cards are looked at
     again and again, keeping count of what is still in the pack takes most of the work. So a larger proof is first
@@ -96,38 +94,38 @@ def explored(
     is looked for again among the real ones.
 
     Of a larger routine that is known to fail, by a path drawn at random, the paths are counted as far as is allowed for;
-    where it is not to `explain`, as far as a small proof goes. Raises ToldByDrawn where neither more nor the `places`
-    are asked for and paths drawn tell as much.
+    where no example is asked for, as far as a small proof goes. Raises ToldByDrawn where paths drawn tell as much
+    as is asked.
     """
-    kept = frozenset(whereabouts or ())
+    kept = frozenset(asked.told or ())
     proof, ledger = (replace(one, reorder=reorder, early_checks=reorder, kept=kept) for one in (PROOF, LEDGER))
     program = compile_routine(routine, ledger)
     if program.target and not program.claims:
-        return _without_claim(routine, program, budget, by_formula=whereabouts is None)
-    few = FEW_TRANSITIONS if places or program.faces else FEW_WITHOUT_PLACES
+        return _without_claim(routine, program, budget, by_formula=asked.told is None)
+    few = FEW_TRANSITIONS if asked.places or program.faces else FEW_WITHOUT_PLACES
     small = budget.narrowed(budget.states or few, few)
     # Where the faces at the end must tell something, one path alone does not show that it holds.
     by_drawn = program.is_unlimited and program.again is None and not program.tells
-    if by_drawn and not (explain or places):
+    if by_drawn and not (asked.example or asked.places):
         small.beyond = (DRAWN_WITHOUT_NUMBER, drawn.enough)
     with suppress(OutOfBudget):
         return Searched(program, explore(program, small), True)
     large = replace(budget)
 
     def when_some_fail() -> None:
-        if drawn.failing and explain:
+        if drawn.failing and asked.example:
             raise _SomeFails
         if drawn.failing:  # on how many is then of less use: it may take as much as a small proof
             large.transitions = min(FEW_TRANSITIONS, large.transitions or FEW_TRANSITIONS)
 
     large.beyond = (DRAWN_BEHIND, when_some_fail)
     try:
-        return _larger(routine, proof, large, drawn, explain)
+        return _larger(routine, proof, large, drawn, asked)
     except _SomeFails:
         budget = _to_count_failures(budget)
     with suppress(OutOfBudget):
         return _explored_for_the_least(routine, budget, bool(program.faces))
-    return _larger(routine, proof, budget, drawn, explain)
+    return _larger(routine, proof, budget, drawn, asked)
 
 
 def _without_claim(routine: Routine, program: Program, budget: Budget, by_formula: bool) -> Searched:
@@ -141,7 +139,7 @@ def _without_claim(routine: Routine, program: Program, budget: Budget, by_formul
     return Searched(program, explore(program, budget), True)
 
 
-def _larger(routine: Routine, proof: Purpose, budget: Budget, drawn: Drawn, explain: bool) -> Searched:
+def _larger(routine: Routine, proof: Purpose, budget: Budget, drawn: Drawn, asked: Asked) -> Searched:
     program = compile_routine(routine, proof)
     if program.faces is None:
         return Searched(program, explore(program, budget), True)
@@ -149,7 +147,9 @@ def _larger(routine: Routine, proof: Purpose, budget: Budget, drawn: Drawn, expl
     found = explore(wider, budget)
     fails = bool(found.stuck) or any(state[FAILED] for state in (*found.ends, *found.again))
     if found.ends and wider.reached is None:
-        least = least_failing(routine, replace(budget, beyond=None), limits=False) if fails and explain else None
+        least = (
+            least_failing(routine, replace(budget, beyond=None), limits=False) if fails and asked.example else None
+        )
         if not fails or (drawn.failing if least is None else least.failures):
             return Searched(wider, found, False, least)
     return Searched(program, explore(program, budget), True)

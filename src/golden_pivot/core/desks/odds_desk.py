@@ -14,9 +14,10 @@ from fractions import Fraction
 from math import comb
 
 from ..answers.odds import Chance, odds_of_program
+from ..answers.proving import prove
 from ..answers.questions import questions_of
 from ..answers.report import chance_text
-from ..answers.verdicts import prove
+from ..answers.verdicts import WHETHER
 from ..budget import Budget
 from ..building import ODDS, compile_routine
 from ..faults import BadRoutine
@@ -323,7 +324,7 @@ def _limits(text: str, routine: Routine, habits: Mapping[str, Weights], sure: in
 
 def _proved(text: str) -> str:
     try:
-        found = prove(read_routine(text), Budget(transitions=MOST_PROVED, seconds=None), explain=False)
+        found = prove(read_routine(text), Budget(transitions=MOST_PROVED, seconds=None), WHETHER)
     except BadRoutine as bad:
         return f"It cannot be carried out: {bad.faults[0].message}"
     return found.count.failure if found.count and found.count.some_fail else f"{found.headline}."

@@ -1,7 +1,7 @@
 """Choices made as late, sums reckoned as early, heaps joined as early as the answer allows: fewer situations to tell apart.
 
 Whether a claim holds, and on how many paths, does not depend on when a number is thought of that nobody uses yet.
-It does where a path gets stuck in between, as it is then counted before the choice: see verdicts._explored.
+It does where a path gets stuck in between, as it is then counted before the choice: see all_paths.depends_on_order.
 """
 
 from __future__ import annotations

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
-from ..answers.verdicts import REFUTED, UNSETTLED, prove
+from ..answers.proving import prove
+from ..answers.verdicts import REFUTED, UNSETTLED, Asked
 from ..budget import Budget
 from ..faults import BadRoutine
 from ..language.kinds import HANDLING
@@ -36,7 +37,7 @@ def in_between(text: str, budget: Budget) -> tuple[InBetween, ...]:
     if first is None:
         return ()
     try:
-        plain = prove(read_routine(text), budget.quiet(), some_claim=False)
+        plain = prove(read_routine(text), budget.quiet(), Asked(some_claim=False))
     except BadRoutine:
         return ()
     if plain.verdict in (REFUTED, UNSETTLED):

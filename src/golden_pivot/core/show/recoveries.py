@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ..analysis import Analysis
 from ..answers.landings import Landing
-from ..answers.verdicts import PROVED, prove
+from ..answers.proving import prove
+from ..answers.verdicts import PROVED, WHETHER
 from ..budget import Budget
 from ..english import ordinal
 from ..faults import BadRoutine, OutOfBudget
@@ -68,7 +69,7 @@ def after_slips(text: str, found: Fragility, budget: Budget) -> Iterator[Recover
 
 def _come_to(text: str, line: int, when: str, budget: Budget) -> Iterator[Recovery]:
     try:
-        found = prove(read_routine(text), budget.quiet(), explain=False, some_claim=False)
+        found = prove(read_routine(text), budget.quiet(), replace(WHETHER, some_claim=False))
     except (BadRoutine, OutOfBudget):
         yield Recovery(line, when, "it cannot be carried out", "")
         return

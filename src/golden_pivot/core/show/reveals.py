@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ..answers.verdicts import prove
+from ..answers.proving import prove
+from ..answers.verdicts import WHETHER
 from ..english import counted
 from ..faults import BadRoutine, OutOfBudget
 from ..language.expressions import Number
@@ -68,7 +69,7 @@ def by_count(page: Page) -> Iterator[Option]:
         return
     rows = lines_of(page.text)[: narrowing[0].number - 1]
     try:
-        landing = prove(read_routine("\n".join(rows) + "\n"), page.budget, explain=False).landing
+        landing = prove(read_routine("\n".join(rows) + "\n"), page.budget, WHETHER).landing
     except (BadRoutine, OutOfBudget):
         return
     if landing is None or len(landing.where) != 1:

@@ -11,7 +11,8 @@ from dataclasses import dataclass, replace
 
 from ..analysis import Analysis
 from ..answers.landings import Landing
-from ..answers.verdicts import prove
+from ..answers.proving import prove
+from ..answers.verdicts import Asked
 from ..budget import Budget
 from ..english import list_text, ordinal
 from ..faults import BadRoutine, OutOfBudget
@@ -104,7 +105,11 @@ def _tested(routine: Routine, line: Line, saying: Saying, budget: Budget) -> Ite
         if any(one.faults for one in claims):
             continue
         try:
-            found = prove(replace(routine, asides=(Aside(line.number, saying.later, claims),)), budget.quiet())
+            found = prove(
+                replace(routine, asides=(Aside(line.number, saying.later, claims),)),
+                budget.quiet(),
+                Asked(region=False),
+            )
         except (BadRoutine, OutOfBudget):
             continue
         if found.claims and not any(claim.denied for claim in found.claims):

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import groupby
 
+from ..answers.proving import prove
 from ..answers.regions import Region, region_of
-from ..answers.verdicts import PROVED, Verdict, prove
+from ..answers.verdicts import PROVED, WHETHER, Verdict
 from ..budget import Budget
 from ..building import compile_routine
 from ..faults import BadRoutine
@@ -62,7 +63,7 @@ def limits_of(text: str, budget: Budget) -> Limits:
     region = region_of(read_routine(text), budget, thorough=True)
     if region is None:
         routine = read_routine(text)
-        verdict = prove(routine, budget.quiet(), explain=False)
+        verdict = prove(routine, budget.quiet(), WHETHER)
         return Limits(None, None, (), _without_region(verdict, compile_routine(routine).is_unlimited))
     if not region.passing or region.passing == region.paths:
         return Limits(region, None, (), region.says)
@@ -123,7 +124,7 @@ def _known(text: str, line: Line, slot: str, new: NewNumber, run: tuple[int, int
     row = with_range(line, slot, new, run)
     changed = read_routine(edited(text, Edit(line.number, line.number, (row,))))
     try:
-        found = prove(changed, budget.quiet(), explain=False, some_claim=False)
+        found = prove(changed, budget.quiet(), replace(WHETHER, some_claim=False))
     except BadRoutine:
         return "it cannot be carried out"
     if found.count and found.count.some_stuck:

@@ -6,8 +6,9 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
+from ..answers.proving import prove
 from ..answers.regions import Choices, choices_of
-from ..answers.verdicts import FIXED, REFUTED, RULE, UNSETTLED, Verdict, prove
+from ..answers.verdicts import FIXED, REFUTED, RULE, UNSETTLED, WHETHER, Asked, Verdict
 from ..budget import Budget
 from ..english import list_text
 from ..faults import BadRoutine
@@ -179,7 +180,7 @@ def fragility_of(
     Raises BadRoutine for a text with faults, Cancelled when the budget's flag is raised.
     """
     budget = budget.quiet()
-    plain = plain or prove(read_routine(text), budget, some_claim=False)
+    plain = plain or prove(read_routine(text), budget, Asked(some_claim=False))
     slips = slips_of(text)
     found: list[Outcome] = []
     used = 0
@@ -238,10 +239,7 @@ def _proved(text: str, slip: Slip, budget: Budget, plain: Verdict) -> Verdict | 
         return prove(
             read_routine(edited(text, slip.edit) + rule),
             budget.narrowed(MOST_STATES, MOST_TRANSITIONS),
-            explain=False,
-            some_claim=False,
-            places=False,
-            whereabouts=() if rule else plain.told,
+            replace(WHETHER, some_claim=False, places=False, told=() if rule else plain.told),
         )
     except BadRoutine as bad:
         return Verdict(UNSETTLED, bad.faults[0].message) if bad.is_limit else None

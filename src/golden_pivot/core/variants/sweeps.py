@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import product
 from math import prod
 
 from ..answers.formulas import fit
-from ..answers.verdicts import UNSETTLED, Verdict, prove
+from ..answers.proving import prove
+from ..answers.verdicts import UNSETTLED, WHETHER, Verdict
 from ..budget import Budget
 from ..executor import cut
 from ..faults import BadRoutine
@@ -88,7 +89,9 @@ def _some_cases(
 
 def _swept(text: str, values: tuple[str, ...], budget: Budget) -> Swept:
     try:
-        found = prove(read_routine(text), budget.quiet().narrowed(200_000, 300_000), explain=False, some_claim=False)
+        found = prove(
+            read_routine(text), budget.quiet().narrowed(200_000, 300_000), replace(WHETHER, some_claim=False)
+        )
     except BadRoutine as bad:
         verdict, share = (UNSETTLED, 0.0) if bad.is_limit else (IMPOSSIBLE, 1.0)
         return Swept(values, verdict, None, None, share, bad.faults[0].message)

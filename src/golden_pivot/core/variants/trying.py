@@ -15,7 +15,8 @@ from itertools import product
 from math import prod
 
 from ..answers.plays import failing_at_random
-from ..answers.verdicts import PROVED, UNSETTLED, prove
+from ..answers.proving import prove
+from ..answers.verdicts import PROVED, UNSETTLED, WHETHER, Asked
 from ..budget import Budget
 from ..building import PROOF, compile_routine
 from ..faults import BadRoutine, OutOfBudget
@@ -238,7 +239,7 @@ class _Trying:
         """Whether it is proved as the routine it makes; left open where that is not settled."""
         text = filled(self.text, self.fields, filling)
         try:
-            verdict = prove(read_routine(text), self.budget.narrowed(ONE_STATES, ONE_STEPS), explain=False)
+            verdict = prove(read_routine(text), self.budget.narrowed(ONE_STATES, ONE_STEPS), WHETHER)
         except BadRoutine:
             return False
         if verdict.limit in ("seconds", "memory"):
@@ -254,6 +255,7 @@ class _Trying:
             verdict = prove(
                 read_routine(filled(self.text, self.fields, filling)),
                 self.budget.narrowed(AT_ONCE_STATES, AT_ONCE_STEPS),
+                Asked(region=False),
             )
         except BadRoutine:
             return
