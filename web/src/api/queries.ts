@@ -97,6 +97,11 @@ export const principleTextQuery = (name: string, values: Record<string, number>)
 
 export const versionsQuery = (id: number) => queryOptions({ queryKey: ['versions', id], queryFn: () => api.versions(id) });
 
+/** The answer to what is asked now, not one to what was asked before. */
+export function known<T>({ data, isPlaceholderData }: { data: T | undefined; isPlaceholderData: boolean }): T | undefined {
+  return isPlaceholderData ? undefined : data;
+}
+
 export interface Asked {
   choices: Record<string, number>;
   seed: number | null;

@@ -122,7 +122,7 @@ def _one_after_another(b: Builder, free: Piles, fixed: tuple[Piles, Reader] | No
         for pile, heap in zip(left, sorted(cells[pile] for pile in left), strict=True):
             cells[pile] = heap
 
-    def alike(cells: Sequence[Any]) -> list[tuple[int, int]]:
+    def groups(cells: Sequence[Any]) -> list[tuple[int, int]]:
         left = free(cells)
         many = Counter(cells[pile] for pile in left)
         first = {cells[pile]: number_of[pile] for pile in reversed(left)}
@@ -139,7 +139,7 @@ def _one_after_another(b: Builder, free: Piles, fixed: tuple[Piles, Reader] | No
         chosen = b.choose_unnamed(
             f"pile in line {b.line.number}", "the next pile", secret,
             lambda cells: [number_of[pile] for pile in free(cells)], lambda cells, option: f"pile {option}",
-            alike=by_heap, grouped=alike, is_told=False,
+            alike=by_heap, grouped=groups, is_told=False,
         )  # fmt: skip
 
         def coming(cells: Sequence[Any]) -> list[int]:
