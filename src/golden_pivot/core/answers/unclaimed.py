@@ -29,7 +29,8 @@ def unclaimed(searched: Searched, count: Count) -> Verdict:
     if landing is None or not ends:
         return Verdict(FIXED, f"{program.target} is named on no path; it can be carried out {whatever(program)}")
     if rule:
-        verdict = replace(_known(program, landing, by_formula(landing, rule), rule.names, most=1), told=rule.names)
+        told = landing if _is_fixed(landing) else by_formula(landing, rule)
+        verdict = replace(_known(program, told, rule.names, most=1), told=rule.names)
     else:
         verdict = _landed(program, landing, ends)
     if len(ends) < len(found.ends):
@@ -46,21 +47,22 @@ def _landed(program: Program, landing: Landing, ends: dict[State, int]) -> Verdi
         assert where is not None
         seen.setdefault(tuple(state[i] for i in told), Counter())[where] += paths
     most = max(map(len, seen.values()))
-    by_told = (
-        with_rule(program, landing, names, {known: next(iter(where)) for known, where in seen.items()})
-        if most == 1
-        else landing
-    )
-    return replace(_known(program, landing, by_told, names, most), told=names, whereabouts=seen)
+    told_of = landing
+    if most == 1 and not _is_fixed(landing):
+        told_of = with_rule(program, landing, names, {known: next(iter(where)) for known, where in seen.items()})
+    return replace(_known(program, told_of, names, most), told=names, whereabouts=seen)
 
 
-def _known(program: Program, landing: Landing, by_told: Landing, names: Sequence[str], most: int) -> Verdict:
+def _is_fixed(landing: Landing) -> bool:
+    return len(landing.where) == 1
+
+
+def _known(program: Program, landing: Landing, names: Sequence[str], most: int) -> Verdict:
     """What the performer can say of the card: at `most` so many places are left open by what has been told."""
     card = landing.card
-    if len(landing.where) == 1:
+    if _is_fixed(landing):
         return Verdict(FIXED, f"Sure: {card} is {landing.text}, {whatever(program)}", landing)
     if most == 1:
-        landing = by_told
         by = f"at {landing.text}" if landing.formula else f"known from {', '.join(names)} by a table"
         return Verdict(RULE, f"A rule: {card} is {by}", landing)
     if most <= MOST_CANDIDATES:
