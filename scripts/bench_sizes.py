@@ -97,7 +97,7 @@ ROWS: list[tuple[str, Callable[[int], str], Iterable[int]]] = [
     ("alternating pack, riffled, in pairs, cards", partial(_riffled, "red, black", 2, "colours"), range(12, 105, 8)),
     ("four suits in rotation, riffled, in fours, cards", partial(_riffled, "clubs, hearts, spades, diamonds", 4, "suits"), range(12, 105, 8)),
     ("cards of a pack that is cut and dealt", _cut_packs, range(20, 105, 12)),
-    ("piles, one told, the others in any order, twice", _piles, range(2, 11)),
+    ("piles, one told, the others in any order, twice", _piles, range(2, 27, 4)),
     ("moves of a closure", _closure, range(1, 6)),
     ("cards followed by name", _tracked, range(2, 31, 4)),
     ("cuts, a line each", _lines, (10, 20, 50, 100, 200, 400)),

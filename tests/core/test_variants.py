@@ -218,6 +218,16 @@ def _nth_plural(n: int) -> tuple[str, str]:
     return rows[n], rows[n].replace("” from", "s” from")
 
 
+def test_what_is_too_large_together_is_filled_one_by_one(monkeypatch: pytest.MonkeyPatch) -> None:
+    text = "Pack: 20 cards\nPlace FORCE 9th\nSpectator names a number n from 1 to 4\nDeal n cards from deck to table\nEnds with: the card at position ? - n of deck is FORCE\n"
+    together = solve(text, Budget())
+    for steps in (1, 30):  # even the paths that are known to refute something; only all of them together
+        monkeypatch.setattr(trying, "AT_ONCE_STEPS", steps)
+        alone = solve(text, Budget())
+        assert (alone.answers, alone.complete) == (together.answers, True)
+    assert together.answers == (("9",),)
+
+
 def test_orders_places_and_phrases_may_be_blank() -> None:
     text = ("Pack: 9 cards, any order\nPlace A 2nd\nDeal deck into 3 piles\nGather ? from top to bottom, to deck\n"
             "Put ? ? table\nEnds with: the card at position 3 of table is A")  # fmt: skip

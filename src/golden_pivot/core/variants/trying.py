@@ -202,8 +202,7 @@ class _Trying:
         if self.task.learns and self.task.known_first and not self.found.known and count > 1:
             self._learn(whole(min(alive)))
         if self.found.known and self.task.known_first:
-            quick = _only(program, self.found.known)
-            refuted = self._refuted(quick, cells, alive)
+            refuted = self._refuted_by_known(program, cells, alive)
             self.found.refuted_first += len(refuted)
             alive -= refuted
         self.found.tried += count - len(alive)
@@ -262,6 +261,17 @@ class _Trying:
         if verdict.counterexample:
             self.found.known.append(dict(verdict.counterexample.choices))
             self.found.near.append(NearMiss(filling, verdict.counterexample.sentence))
+
+    def _refuted_by_known(
+        self, program: Program, cells: Sequence[int], alive: set[tuple[int, ...]]
+    ) -> set[tuple[int, ...]]:
+        """Which of these fail on a path that has refuted another; none where even these paths are too many together."""
+        try:
+            return self._refuted(_only(program, self.found.known), cells, alive)
+        except OutOfBudget as out:
+            if out.limit in ("seconds", "memory"):
+                raise
+            return set()
 
     def _refuted(self, program: Program, cells: Sequence[int], alive: set[tuple[int, ...]]) -> set[tuple[int, ...]]:
         """Which of these fail on some path. A filling is given up as soon as one has."""
