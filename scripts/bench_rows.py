@@ -23,6 +23,7 @@ from golden_pivot.core.english import ordinal
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.show.reset import reset_of
 from golden_pivot.core.show.schools import schools_of
+from golden_pivot.core.variants.blanks import solve
 from golden_pivot.core.variants.explain import explain
 from golden_pivot.core.variants.limits import limits_of
 from golden_pivot.core.variants.slips import fragility_of
@@ -54,10 +55,30 @@ def _told_piles(piles: int) -> str:
     return f"Pack: {piles * piles} cards\nSpectator thinks of a card in deck: their card\nRepeat 2 times:\n{told}Ends with: the {ordinal(piles + 2)} card of deck is their card\n"
 
 
-def _unknown(fact: str, claim: str, many: int) -> str:
-    names = [f"KEY{chr(65 + i)}" for i in range(many)]
-    seen = "".join(f"Remember the next card: {name}\nDeal 1 card from deck to table\n" for name in names)
-    return f"Pack: 52 cards, any order\n{seen}" + "".join(f"Ends with: {claim.format(name)}\n" for name in names[-1:])
+def _facing(cards: int) -> str:
+    """Half of them face up, shuffled: as many face up in one half, once it is turned over, as in the other."""
+    up = "number of face-up cards of"
+    return (
+        f"Pack: {cards} cards, any order\nTurn over the top {cards // 2} cards of deck as a block\nSpectator shuffles deck\n"
+        f"Deal {cards // 2} cards from deck to table\nTurn table over\nEnds with: {up} table is {up} deck\n"
+    )
+
+
+def _kept_apart(cards: int) -> str:
+    names = ["ANCHOR", "BELL", "COMPASS", "DECKHAND", "ENSIGN"]
+    placed = "".join(f"Place {name} {ordinal(i)}\n" for i, name in enumerate(names, start=1))
+    ends = "".join(f"Ends with: {name} is in table or {name} is in deck\n" for name in names)
+    return f"Pack: {cards} cards, any order\n{placed}Spectator shuffles deck\nDeal {cards // 2} cards from deck to table\n{ends}"
+
+
+def _loop_over_faces(cards: int) -> str:
+    dealt = "  If the top card of deck is a king:\n    Deal 1 card from deck to table\n  Otherwise:\n    Deal 1 card from deck to hand\n"
+    return f"Pack: {cards} cards, any order\nTurn deck over\nUntil deck runs out:\n{dealt}Ends with: size of table is 4\n"
+
+
+def _solved(text: str) -> str:
+    found = solve(text, Budget(seconds=MOST), {1: [str(n) for n in range(6, 14)]})
+    return f"{found.answers}, {found.tried} of {found.fillings}"
 
 
 def _slips(text: str) -> str:
@@ -95,9 +116,13 @@ ROWS: list[tuple[str, str, str, Callable[[], object]]] = [
     ("four suits in rotation, riffled, in fours, 52", "unsettled", "3", lambda: _proved(_riffled("clubs, hearts, spades, diamonds", 4, "suits", 52))),
     ("known pack shuffled, one card asked, 52", "unsettled", "1", lambda: _proved(_known_pack("the top card of deck is the ace of spades"))),
     ("known pack shuffled, a colour asked, 52", "unsettled", "1", lambda: _proved(_known_pack("the top card of deck is red"))),
+    ("ten of 20 cards face up, shuffled", "4 to 20", "0.5", lambda: _proved(_facing(20))),
+    ("five cards by name, 12 shuffled", "4 to 20", "0.5", lambda: _proved(_kept_apart(12))),
+    ("loop over faces, is it a king, 52", "45 to 110", "2", lambda: _proved(_loop_over_faces(52))),
     ("sum of five unknown values", "51", "1", lambda: _proved(_values_added(5))),
     ("P15 over all piles", "4.6 to 8", "2", lambda: _proved(_text("p15_piles_to_thirteen"))),
     ("P15 with a wrong constant", "25 to 140", "5", lambda: _proved(_wrong("p15_piles_to_thirteen", "+ 10 cards", "+ 11 cards"))),
+    ("P15, its blank constant", "0 of 8", "20", lambda: _solved(_wrong("p15_piles_to_thirteen", "+ 10 cards", "+ ? cards"))),
     ("P15, exact odds of how many piles", "70 to 90, 433 MB", "5", lambda: odds_of(read_routine(_text("p15_pile_count")), Budget(seconds=None)).says),
     ("holds of P12", "203 to 245", "5", lambda: limits_of(_wide(), Budget(seconds=MOST)).says),
     ("slips of 62 lines", "120", "10", lambda: _slips(of_lines(62))),
