@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Collection, Iterator
+from contextlib import suppress
 from dataclasses import dataclass, replace
 
 from ..budget import Budget
@@ -115,8 +116,8 @@ def _first_shown(program: Program, kept: Collection[int], budget: Budget) -> lis
 def _is_shown(routine: Routine, found: Collection[tuple[int, int]], budget: Budget) -> bool:
     """Whether some of a few paths drawn at random show each of these at its line. Raises Cancelled."""
     unseen = {(line, i) for line, i in found if line}
-    if unseen:
-        for _, again in drawn_at_random(routine, MOST_DRAWN, budget.cancelled):
+    with suppress(BadRoutine):  # more than the bench can follow
+        for _, again in drawn_at_random(routine, MOST_DRAWN if unseen else 0, budget.cancelled):
             before = 0
             for frame in again().frames:
                 now = frame.state[FAILED]
