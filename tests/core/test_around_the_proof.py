@@ -105,6 +105,9 @@ STUCK_AT_A_LATE_CHOICE = (
 ONE_LINE_GOES_BY_IT = (
     "Pack: 20 cards\nPlace A 20th\nSpectator names a number n from 1 to 5\nDeal n cards from deck to table\n"
 )
+MOST_PATHS_HOLD = "Pack: 9 cards\nPlace FORCE on top\nSpectator names a number n from 1 to 5\nDeal n cards from deck to table\nEnds with: FORCE is in table\n"
+GOES_BY_A_FACE = "Pack: 9 cards, any order\nPlace FORCE 8th\nTurn deck over\nDeal min(3, value of the top card of deck) cards from deck to table\n"
+TURNED = "Pack: 5 cards, any order\nPlace FORCE 2nd\nTurn over the top 2 cards of deck as a block\n"
 FAILS_BY_ITSELF = (
     "Pack: spades, diamonds, clubs, each from king to queen\n"
     "Spectator deals deck into 3 piles\n"
@@ -181,6 +184,7 @@ def without_claims(text: str) -> str:
 @SOME_TIMES
 @example(FAILS_BY_ITSELF, 3, False)
 @example(ONE_LINE_GOES_BY_IT, 8, False)
+@example(MOST_PATHS_HOLD, 3, True)
 @given(routines(), st.integers(0, 10**6), st.booleans())
 def test_what_comes_of_a_slip(text: str, pick: int, claims: bool) -> None:
     text = text if claims else without_claims(text)
@@ -293,6 +297,7 @@ def _side(name: str | None, side: str) -> str:
 @SOME_TIMES
 @example(CLAIM_MOVED_INTO_A_BLOCK)
 @example(CHOSEN_ONE_BY_ONE)
+@example(GOES_BY_A_FACE)
 @given(routines())
 def test_the_ways_a_card_travels(text: str) -> None:
     """Edges of columns that are no repetition: how many ways there are so far from one position to another."""
@@ -328,6 +333,7 @@ def _position(heaps: dict[str, tuple[int, ...]], card: Card) -> object:
 
 @SOME_TIMES
 @example(MATES_ARE_ALIKE)
+@example(TURNED)
 @given(routines())
 def test_a_reset_brings_back_how_every_card_lay(text: str) -> None:
     """The plan is carried out with real cards, from the end of every path, in words of this test's own."""
