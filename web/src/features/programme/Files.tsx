@@ -6,13 +6,21 @@ import { ApiError, api, type Occasion, type Programme } from '../../api/client';
 import { bookQuery } from '../../api/queries';
 import { TOLD_HERE } from '../../api/queryClient';
 
+interface FilesProps {
+  programme: Programme;
+  occasion: Occasion;
+  /** once the shelf has what stands here: files and entries are made from that */
+  saved: () => Promise<void>;
+}
+
 /** What is taken along, and what is written down afterwards. */
-export function Files({ programme, occasion }: { programme: Programme; occasion: Occasion }) {
+export function Files({ programme, occasion, saved }: FilesProps) {
   const client = useQueryClient();
   const go = useNavigate();
   const fetched = useMutation({
     ...TOLD_HERE,
     mutationFn: async (size: 'page' | 'letter') => {
+      await saved();
       const reply = await fetch(`/api/programmes/${programme.uid}/programme.pdf?size=${size}`);
       if (!reply.ok) throw new ApiError(reply.status, (await reply.json()) as object);
       const link = document.createElement('a');
@@ -24,7 +32,10 @@ export function Files({ programme, occasion }: { programme: Programme; occasion:
   });
   const written = useMutation({
     ...TOLD_HERE,
-    mutationFn: () => api.writePlayed(programme.uid, { played_on: '', entries: [] }),
+    mutationFn: async () => {
+      await saved();
+      return api.writePlayed(programme.uid, { played_on: '', entries: [] });
+    },
     onSuccess: (entries) => {
       void client.invalidateQueries({ queryKey: bookQuery().queryKey });
       notifications.show({ message: `${entries.length} performances are in the book, as planned. Change there what went another way.` });

@@ -87,7 +87,7 @@ export function ProgrammeEditor({ programme, strike }: EditorProps) {
             />
           )}
           <BestOrder uid={programme.uid} revision={it.revision} occasion={occasion} change={change} titles={titles} />
-          <Files programme={programme} occasion={occasion} />
+          <Files programme={programme} occasion={occasion} saved={it.saved} />
         </aside>
       </div>
     </>

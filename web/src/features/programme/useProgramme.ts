@@ -14,31 +14,38 @@ export function useProgramme(opened: Programme) {
   const [trouble, setTrouble] = useState<ApiError | null>(null);
   const [past, setPast] = useState<Occasion[]>([]);
   const wanted = useRef<Occasion | null>(null);
-  const busy = useRef(false);
+  const saving = useRef<Promise<ApiError | null> | null>(null);
   const known = useRef(opened.revision);
 
-  const flush = useCallback(async () => {
-    if (busy.current) return;
-    busy.current = true;
-    try {
-      for (let next = wanted.current; next; next = wanted.current) {
-        wanted.current = null;
-        try {
-          const kept = await api.saveProgramme(opened.uid, next, known.current);
-          known.current = kept.revision;
-          setRevision(kept.revision);
-          setTrouble(null);
-          client.setQueryData(programmesQuery().queryKey, (all) => all?.map((one) => (one.uid === kept.uid ? kept : one)));
-        } catch (error) {
-          wanted.current ??= next;
-          setTrouble(error instanceof ApiError ? error : new ApiError(0, {}));
-          return;
-        }
+  const saveAll = useCallback(async (): Promise<ApiError | null> => {
+    for (let next = wanted.current; next; next = wanted.current) {
+      wanted.current = null;
+      try {
+        const kept = await api.saveProgramme(opened.uid, next, known.current);
+        known.current = kept.revision;
+        setRevision(kept.revision);
+        setTrouble(null);
+        client.setQueryData(programmesQuery().queryKey, (all) => all?.map((one) => (one.uid === kept.uid ? kept : one)));
+      } catch (error) {
+        wanted.current ??= next;
+        const refused = error instanceof ApiError ? error : new ApiError(0, {});
+        setTrouble(refused);
+        return refused;
       }
-    } finally {
-      busy.current = false;
     }
+    return null;
   }, [opened.uid, client]);
+
+  const flush = useCallback(() => {
+    saving.current ??= saveAll().finally(() => (saving.current = null));
+    return saving.current;
+  }, [saveAll]);
+
+  /** Once the shelf has what stands here; throws what it refused. */
+  const saved = useCallback(async () => {
+    const refused = await flush();
+    if (refused) throw refused;
+  }, [flush]);
 
   const change = useCallback(
     (what: Partial<Occasion>) => {
@@ -67,5 +74,5 @@ export function useProgramme(opened: Programme) {
     return () => window.clearInterval(again);
   }, [trouble, flush]);
 
-  return { occasion, revision, trouble, change, undo: past.length > 0 ? undo : null };
+  return { occasion, revision, trouble, change, saved, undo: past.length > 0 ? undo : null };
 }
