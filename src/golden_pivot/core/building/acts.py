@@ -119,7 +119,7 @@ class Acts(Blocks):
         leaving = []
         for value in said:
             # It is looked at where it comes from: what lies on the table then need not be told apart.
-            matches = self.look_whether(f"the card at {value}", found, fact, value)
+            matches = self.look_whether(f"the card at {value}", found, f"{fact} is {value}", 1)
 
             def note(cells: Cells, matches: Callable[[Sequence[Any]], bool] = matches, value: int = value) -> None:
                 cells[number] = value if matches(cells) else 0

@@ -13,7 +13,7 @@ from ..language.expressions import CardFact, SpotFact
 from ..language.kinds import ENDING
 from ..language.phrases import spot_text
 from ..language.sorts import Sort
-from ..search.faces import PACK, Faces, faces_known_by
+from ..search.faces import PACK, Faces, faces_known_by, without_test
 from ..search.program import ANY_FACE, Cell, Cells, Choose, Reader
 from .card_names import PackCard
 from .places import Place
@@ -56,7 +56,7 @@ class Looks(Spots):
     @cached_property
     def faces(self) -> Faces:
         """The classes of cards that this routine tells apart."""
-        facts = self.needs.facts | {sort.fact for sort in self.sorts_known}
+        facts = self.needs.facts | {sort.asked for sort in self.sorts_known}
         return faces_known_by(frozenset(facts), self.packs, self.needs.whether, tuple(self.groups_known))
 
     @property
@@ -412,24 +412,25 @@ class Looks(Spots):
 
     # Facts in numbers
 
-    def asked_of_card(self, slot: str, node: CardFact | SpotFact) -> Reader:
-        what = node.what
+    def asked_of_card(self, slot: str, node: CardFact | SpotFact, test: str = "") -> Reader:
+        """The number that a card gives; with a test, such as `is 13`, no more than what that says of it (faces.TESTS)."""
+        fact = f"{node.what} {test}".rstrip()
         if isinstance(node, SpotFact):
             spot = self.found_spot(slot, node.spot)
-            self.look_at_spot(spot, [what])
-            read = self.fact_of(what)
+            self.look_at_spot(spot, [fact])
+            read = self.fact_of(fact)
 
             text = spot_text(node.spot)
 
             def of_spot(cells: Sequence[Any]) -> int:
                 found = read(cells, spot.byte(cells) & TOKEN)
-                return found if found is not None else self._known_number(found, what, text)
+                return found if found is not None else self._known_number(found, fact, text)
 
             return of_spot
         name = node.card
         self.must_know_fact(slot, name)
-        token, read = self.look_at_card(slot, name, [what]), self.fact_of(what, self._face_may_be_in(name))
-        return lambda cells: self._known_number(read(cells, token(cells)), what, name)
+        token, read = self.look_at_card(slot, name, [fact]), self.fact_of(fact, self._face_may_be_in(name))
+        return lambda cells: self._known_number(read(cells, token(cells)), fact, name)
 
     def must_find(self, slot: str, name: str) -> None:
         """The line at hand looks for a card of which you know no face: it must stand out where it lies."""
@@ -466,12 +467,12 @@ class Looks(Spots):
                 f"Let the spectator do this, or write “Spectator names {name}” above.",
             )
 
-    def _known_number(self, found: int | None, what: str, card: str) -> int:
+    def _known_number(self, found: int | None, fact: str, card: str) -> int:
         if found is not None:
             return found
-        if what not in self.needs.facts:
+        if fact not in self.needs.facts:
             return 0  # the first building
-        raise Impossible(f"nobody can say the {what} of {card}")
+        raise Impossible(f"nobody can say the {without_test(fact)} of {card}")
 
     def _phase_of_line(self) -> str:
         return self.line.kind.phase if self.line.kind else ""

@@ -35,9 +35,9 @@ class Tallies(KindsLeftOpen):
             self.looks_in |= place.cells
             self.ask_faces()
             return lambda cells, byte: (byte >= FACE_UP) == bool(sort.number)
-        self.look_through(place, sort.fact)
-        read = self.fact_of(sort.fact)
-        return lambda cells, byte: read(cells, byte & TOKEN) == sort.number
+        self.look_through(place, sort.asked)
+        read = self.fact_of(sort.asked)
+        return lambda cells, byte: bool(read(cells, byte & TOKEN))
 
     def look_through(self, place: Place, fact: str) -> None:
         """Every card of a place is looked at."""

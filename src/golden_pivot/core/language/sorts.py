@@ -35,6 +35,11 @@ class Sort:
         return frozenset(card for card in pack if not self.is_by_side and of_fact[self.fact](card) == self.number)
 
     @property
+    def asked(self) -> str:
+        """The fact that is asked of a card where nothing but this sort matters; 1 for these, 0 for others."""
+        return f"{self.fact} is {self.number}"
+
+    @property
     def is_by_side(self) -> bool:
         return self.fact == "side"
 

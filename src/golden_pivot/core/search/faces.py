@@ -30,6 +30,37 @@ FACTS: Mapping[str, Callable[[str], int | None]] = {
 }
 """What can be asked of a card: what numbers can speak of, its colour, whether it is a court card, which it is, and which pair of mates it is of."""
 
+TESTS: Mapping[str, Callable[[int, int], int]] = {
+    "is": lambda number, wanted: int(number == wanted),
+    "at least": lambda number, wanted: int(number >= wanted),
+    "modulo": lambda number, divisor: number % divisor,
+}
+"""What a line can want to know of such a number: with fewer answers than it has values, so that fewer classes are told apart."""
+
+
+@lru_cache(1000)
+def fact_by_name(name: str) -> Callable[[str], int | None]:
+    """Card by name → one of FACTS, or a test of one.
+
+    >>> [fact_by_name(asked)("queen of hearts") for asked in ("value", "value is 12", "value is 13", "suit at least 3")]
+    [12, 1, 0, 1]
+    """
+    fact = without_test(name)
+    test, _, number = name.removeprefix(fact).strip().rpartition(" ")
+    if not test:
+        return FACTS[fact]
+    asked, answer, wanted = FACTS[fact], TESTS[test], int(number)
+    return lambda card: None if (found := asked(card)) is None else answer(found, wanted)
+
+
+def without_test(name: str) -> str:
+    """
+    >>> without_test("value up to ten is 10"), without_test("suit")
+    ('value up to ten', 'suit')
+    """
+    return max((fact for fact in FACTS if name.startswith(fact)), key=len)
+
+
 OF_PAIRS = frozenset(["card", "pair"])
 """facts that are asked to find mates alone: what pair it is makes no difference"""
 
@@ -42,7 +73,7 @@ class FaceClass:
 
     names: tuple[str, ...]
     facts: Mapping[str, int]
-    """name of each fact that is asked → its number for all of them"""
+    """name of each fact that is asked, as in `fact_by_name` → its number for all of them"""
     total: int
     """how many there are"""
 
@@ -57,6 +88,8 @@ class FaceClass:
 
 MOST_PIECES = 3
 """ranks of suits in which a set of cards is told at most"""
+MOST_LEFT_OUT = 2
+"""a card that can be of all ranks but so many is told by what it is not"""
 
 
 def cards_text(names: Collection[str]) -> str | None:
@@ -68,6 +101,8 @@ def cards_text(names: Collection[str]) -> str | None:
     'red'
     >>> cards_text(["two of clubs", "three of clubs", "nine of hearts"])
     'two or three of clubs or nine of hearts'
+    >>> cards_text([name for name in PACK if not name.startswith("king")])
+    'no king'
     """
     ranks_of = {suit: tuple(rank for rank in RANKS if f"{rank} of {suit}" in names) for suit in SUITS}
     pieces: dict[tuple[str, ...], list[str]] = {}
@@ -92,6 +127,8 @@ def _piece(ranks: tuple[str, ...], suits: Sequence[str]) -> str:
         run = ranks == RANKS[(first := RANKS.index(ranks[0])) : first + len(ranks)]
         if ranks == RANKS[10:]:
             return "a court card"
+        if len(ranks) >= len(RANKS) - MOST_LEFT_OUT:
+            return f"no {list_text([rank for rank in RANKS if rank not in ranks], 'or')}"
         named = [f"{'an' if rank[0] in 'ae' else 'a'} {rank}" for rank in ranks]
         return f"{named[0]} to {named[-1]}" if run and len(ranks) > 3 else list_text(named, "or")
     return f"{list_text(ranks, 'or')} of {list_text(suits, 'or')}"
@@ -103,8 +140,9 @@ def face_classes(asked: frozenset[str], packs: int) -> tuple[FaceClass, ...]:
     `packs` is how many packs of 52 the cards come from.
     """
     groups: dict[tuple[int | None, ...], list[str]] = {}
+    facts = [fact_by_name(fact) for fact in sorted(asked)]
     for name in PACK:
-        groups.setdefault(tuple(FACTS[fact](name) for fact in sorted(asked)), []).append(name)
+        groups.setdefault(tuple(fact(name) for fact in facts), []).append(name)
     return tuple(
         FaceClass(
             tuple(names),

@@ -40,8 +40,8 @@ def _of_spot(b: Builder, slot: str, fact: str) -> Fact:
 def ends_sort(b: Builder) -> None:
     """A claim about a card by name: its colour, its suit, its value, or that it is a court card."""
     sort, card = OF_ONE[b.phrase("sort")], b.phrase("card")
-    fact = fact_of_card(b, "card", sort.fact)
-    b.check(lambda cells: fact(cells) == sort.number, lambda cells: f"{card} is not {sort.one}")
+    is_so = fact_of_card(b, "card", sort.asked)
+    b.check(lambda cells: bool(is_so(cells)), lambda cells: f"{card} is not {sort.one}")
 
 
 @step(
@@ -59,8 +59,8 @@ def ends_sort(b: Builder) -> None:
 def ends_spot_sort(b: Builder) -> None:
     """A claim about the card that lies there: its colour, its suit, its value, or that it is a court card."""
     sort, spot = OF_ONE[b.phrase("sort")], b.spot("spot")
-    fact = _of_spot(b, "spot", sort.fact)
-    b.check(lambda cells: fact(cells) == sort.number, lambda cells: f"{spot.text} is not {sort.one}")
+    is_so = _of_spot(b, "spot", sort.asked)
+    b.check(lambda cells: bool(is_so(cells)), lambda cells: f"{spot.text} is not {sort.one}")
 
 
 @step(

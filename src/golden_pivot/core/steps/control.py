@@ -7,7 +7,7 @@ from collections.abc import Callable, Sequence
 from typing import TYPE_CHECKING, Any
 
 from ..english import list_text
-from ..language.expressions import is_settled
+from ..language.expressions import CardFact, SpotFact, can_fail, is_settled
 from ..language.facets import Facet
 from .declare import freely, step
 
@@ -60,6 +60,27 @@ COMPARISONS = {
     "is not": operator.ne,
     "is": operator.eq,
 }
+TURNED_ROUND = {
+    "is more than": "is less than",
+    "is less than": "is more than",
+    "is at least": "is at most",
+    "is at most": "is at least",
+}
+
+
+def compared(b: Builder) -> Callable[[Sequence[Any]], bool]:
+    """Whether the comparison of the line holds. What a card gives is asked no further than the comparison takes."""
+    how = b.phrase("is")
+    for slot, other, said in (("left", "right", how), ("right", "left", TURNED_ROUND.get(how, how))):
+        node, by = b.line.values[slot], b.line.values[other]
+        if isinstance(node, CardFact | SpotFact) and is_settled(by) and not can_fail(node) and not can_fail(by):
+            number = b.constant(other)
+            least = number + (said in ("is more than", "is at most"))
+            is_so = b.asked_of_card(slot, node, f"is {number}" if said in ("is", "is not") else f"at least {least}")
+            wanted = said in ("is", "is more than", "is at least")
+            return lambda cells: bool(is_so(cells)) == wanted
+    left, right = b.number("left"), b.number("right")
+    return lambda cells: COMPARISONS[how](left(cells), right(cells))
 
 
 @step(
@@ -97,8 +118,7 @@ def if_compared(b: Builder) -> None:
     An ending inside ends the routine for these paths. Where lines of yours depend on it, you must know the
     numbers compared.
     """
-    left, right, compare = b.number("left"), b.number("right"), COMPARISONS[b.phrase("is")]
-    b.only_if(lambda cells: compare(left(cells), right(cells)))
+    b.only_if(compared(b))
 
 
 @step(
@@ -116,7 +136,9 @@ def if_compared(b: Builder) -> None:
 )
 def if_parity(b: Builder) -> None:
     """The lines indented below are carried out only where the number is even, or odd. *Otherwise:* may follow."""
-    number, remainder = b.number("number"), int(b.phrase("parity") == "odd")
+    node, remainder = b.line.values["number"], int(b.phrase("parity") == "odd")
+    of_card = isinstance(node, CardFact | SpotFact) and not can_fail(node)
+    number = b.asked_of_card("number", node, "modulo 2") if of_card else b.number("number")
     b.only_if(lambda cells: number(cells) % 2 == remainder)
 
 
@@ -217,12 +239,7 @@ def as_long_as(b: Builder) -> None:
     It is made anew before each time round. A name given inside is another one each time round, and is not known
     behind the block.
     """
-
-    def holds() -> Callable[[Sequence[Any]], bool]:
-        left, right, compare = b.number("left"), b.number("right"), COMPARISONS[b.phrase("is")]
-        return lambda cells: compare(left(cells), right(cells))
-
-    b.loop(holds, None)
+    b.loop(lambda: compared(b), None)
 
 
 @step(

@@ -87,9 +87,8 @@ def if_card(b: Builder) -> None:
 
     Where lines of yours depend on it, you must know the card.
     """
-    sort = OF_ONE[b.phrase("what")]
-    number = fact_of_card(b, "card", sort.fact)
-    b.only_if(lambda cells: number(cells) == sort.number)
+    is_so = fact_of_card(b, "card", OF_ONE[b.phrase("what")].asked)
+    b.only_if(lambda cells: bool(is_so(cells)))
 
 
 def _together(b: Builder) -> Callable[[Sequence[Any]], bool]:
