@@ -20,7 +20,7 @@ ALIKE = (
     "differ in colour",
 )
 MANY = ("red", "black", "hearts", "spades", "court", "aces", "twos")
-IS = ("is", "is not", "is more than", "is at most")
+IS = ("is", "is not", "is more than", "is less than", "is at least", "is at most")
 SMALL = ("clubs, hearts, each from ace to two", "clubs, spades, each from ace to two", "hearts, each from ace to four",
          "clubs, hearts, diamonds, each from jack to queen", "spades, diamonds, each from ten to jack")  # fmt: skip
 WRONG = 0.15
@@ -235,7 +235,11 @@ class _Writer:
             return f"{one} and {other} {self.draw.choice(ALIKE)}"
         if self.draw.random() < 0.5:
             return f"{one} is {self.draw.choice(SUCH)}"
-        return f"{self.draw.choice(FACTS)} of {one} {self.draw.choice(IS)} {self.draw.randint(1, 3)}"
+        fact, number = f"{self.draw.choice(FACTS)} of {one}", self.draw.randint(0, 4)
+        if self.draw.random() < 0.2:
+            return f"{fact} is {self.draw.choice(('even', 'odd'))}"
+        turned = self.draw.random() < 0.3
+        return " ".join([str(number), self.draw.choice(IS), fact] if turned else [fact, self.draw.choice(IS), str(number)])
 
     def case(self, margin: str) -> None:
         spectators = self.draw.random() < 0.6

@@ -9,6 +9,7 @@ from ..cards import TOKEN
 from ..english import counted
 from ..language.facets import Facet
 from ..language.sorts import BY_FACE, MANY_BY_FACE, OF_ONE, SORTS, sort_behind
+from ..search.program import Cells
 from .declare import ENDING, step
 from .faces_decide import HOW, fact_of_card, fact_of_how
 
@@ -133,6 +134,12 @@ def ends_spots_together(b: Builder) -> None:
     """A claim: whatever cards lie there, they go together, or differ. Mates have the same value and colour."""
     how, spots = b.phrase("how"), (b.spot("spot"), b.spot("other"))
     fact, alike = fact_of_how(how)
+
+    def found(cells: Cells) -> None:
+        for spot in spots:
+            spot.find(cells)
+
+    b.note(found, ())  # both, before either is turned over
     one, other = _of_spot(b, "spot", fact), _of_spot(b, "other", fact)
     not_so = "do not go together" if alike else "go together"
 
