@@ -24,6 +24,7 @@ from ..search.program import (
     Groups,
     Leap,
     Reader,
+    Takes,
 )
 from ..search.telling import Seen, Told
 from .nesting import Blocks
@@ -70,11 +71,11 @@ class Acts(Blocks):
         stacks: tuple[int, int, bool] | None = None,
         builds: Builds | None = None,
         hands_over: tuple[int, int] | None = None,
+        splits: tuple[Takes, ...] | None = None,
     ) -> None:
         """The line does this. `passing` gives the cards that are seen one by one meanwhile, as they lie then.
 
-        `to` is where all cards go that change their place, if it is one place; see Act for `sifts`, `stacks`, `builds` and
-        `hands_over`.
+        `to` is where all cards go that change their place, if it is one place; see Act for the others.
         """
         self.leaves_spots()
         if self.flag("shielded"):
@@ -100,6 +101,7 @@ class Acts(Blocks):
                 stacks=None if self.needs.exposures else stacks,
                 builds=None if self.needs.exposures else builds,
                 hands_over=None if self.needs.exposures else hands_over,
+                splits=None if self.needs.exposures else splits,
             )
         )
 
@@ -158,7 +160,11 @@ class Acts(Blocks):
             to.put(cells, source.of(cells) + to.of(cells))
             source.put(cells, b"")
 
-        self.act(run, to=to, hands_over=(min(source.cells), min(to.cells)) if fixed else None)
+        self.act(run, to=to, hands_over=(min(source.cells), min(to.cells)) if fixed else None, splits=())
+
+    def takes(self, place: Place, number: Reader, reads: frozenset[int]) -> tuple[Takes, ...] | None:
+        """The line takes so many cards off the top of a place, whatever it does with them; None where it is not always the same place."""
+        return (Takes(min(place.cells), number, reads),) if len(place.cells) == 1 else None
 
     def learn(self, slot: str, value: Reader, secret: bool) -> None:
         """The line settles a number from what lies there, rather than by a choice."""

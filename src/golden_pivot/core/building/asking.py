@@ -10,7 +10,8 @@ from ..faults import Fault
 from ..language.kinds import ENDING
 from ..language.routine import STEP, Line, Routine
 from ..language.templates import PERFORMER, PERSON, SPECTATOR
-from ..search.program import Act, AnyInstruction, Cell, Cells
+from ..search.program import ANY_PLACE, Act, AnyInstruction, Cell, Cells
+from .places import Place
 from .purpose import Needs, Purpose
 from .scope import Again, Scope
 
@@ -41,6 +42,8 @@ class Asking:
         """which card is which matters to the line at hand, in every place it reads"""
         self.looks_in: set[int] = set()
         """places in which it does"""
+        self.bags_in: set[int] = set()
+        """the same, where it makes no difference in which order they lie"""
         self.facts_in: set[int] = set()
         """places in which the faces of cards matter to it that were unknown"""
         self.learned: dict[str, int] = {}
@@ -89,6 +92,7 @@ class Asking:
             "reads": frozenset(self.reads),
             "touches": frozenset(touches),
             "looks": self.looks,
+            "bags": self.bags,
             "reads_faces": self.reads_faces,
         }
 
@@ -122,7 +126,21 @@ class Asking:
 
     @property
     def looks(self) -> frozenset[int]:
+        return self._looks_in_order | self.bags_in
+
+    @property
+    def bags(self) -> frozenset[int]:
+        in_order = self._looks_in_order
+        return frozenset() if ANY_PLACE in in_order else frozenset(self.bags_in) - in_order
+
+    @property
+    def _looks_in_order(self) -> frozenset[int]:
         return frozenset(self.looks_in | (self.reads if self.looks_everywhere else set()))
+
+    def asks_which_are_in(self, place: Place) -> None:
+        """Of places nothing matters to the line at hand but which cards this one has, however they lie."""
+        self.looks_everywhere = False
+        self.bags_in |= place.cells
 
     def learns(self, name: str) -> None:
         """From this line on the performer knows a number, or what card that is."""

@@ -45,7 +45,7 @@ class Judging(Keeping):
         return Judged(holds, explain)
 
     def _one(self, claim: Claim, by_whoever: bool) -> Judged:
-        with self._speaking_of(claim, by_whoever):
+        with self._speaking_of(claim, by_whoever), self._looking_by_itself():
             self._judged = []
             try:
                 for slot, name in () if by_whoever else self.cards_by_name():
@@ -57,6 +57,21 @@ class Judging(Keeping):
             finally:
                 self._judged = None
         return found
+
+    @contextmanager
+    def _looking_by_itself(self) -> Iterator[None]:
+        """Of several claims in a line each says for itself in which places it looks, and whether in any order."""
+        outer = self.reads, self.looks_in, self.bags_in, self.looks_everywhere
+        self.reads, self.looks_in, self.bags_in, self.looks_everywhere = set(), set(), set(), False
+        try:
+            yield
+        finally:
+            in_order, bags, (reads, looks_in, bags_in, self.looks_everywhere) = (
+                self.looks - self.bags,
+                self.bags,
+                outer,
+            )
+            self.reads, self.looks_in, self.bags_in = reads | self.reads, looks_in | in_order, bags_in | bags
 
     @contextmanager
     def _speaking_of(self, claim: Claim, by_whoever: bool) -> Iterator[None]:

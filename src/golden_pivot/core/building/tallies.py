@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
+from dataclasses import replace
 from typing import Any
 
 from ..cards import FACE_UP, TOKEN
@@ -22,28 +23,29 @@ class Tallies(KindsLeftOpen):
 
     def tally(self, place: Place, sort: Sort) -> Reader:
         """How many cards of the sort lie at a place."""
-        is_so = self.of_sort(place, sort)
+        is_so = self.of_sort(place, sort, in_any_order=True)
         return lambda cells: sum(is_so(cells, byte) for byte in place.of(cells))
 
-    def of_sort(self, place: Place, sort: Sort) -> Callable[[Sequence[Any], int], bool]:
+    def of_sort(self, place: Place, sort: Sort, in_any_order: bool = False) -> Callable[[Sequence[Any], int], bool]:
         """(state, a card of the place as it lies) → whether it is of the sort.
 
         Where it goes by faces, all cards there must lie open, or be turned up at the end.
         """
         self.reads |= place.cells | place.reads
         if sort.is_by_side:
-            self.looks_in |= place.cells
+            (self.bags_in if in_any_order else self.looks_in).update(place.cells)
             self.ask_faces()
             return lambda cells, byte: (byte >= FACE_UP) == bool(sort.number)
-        self.look_through(place, sort.asked)
+        self.look_through(place, sort.asked, in_any_order)
         read = self.fact_of(sort.asked)
         return lambda cells, byte: bool(read(cells, byte & TOKEN))
 
-    def look_through(self, place: Place, fact: str) -> None:
-        """Every card of a place is looked at."""
+    def look_through(self, place: Place, fact: str, in_any_order: bool = False) -> None:
+        """Every card of a place is looked at; `in_any_order`: which is which matters to the line, and not where they lie."""
         self.ask_fact(fact)
         if open_ := self.must_lie_open():
             self.ask_faces()
+        outer, touched = set(self.looks_in), set(self.touches)
         self.looks_in |= place.cells
         self.facts_in |= place.cells
         self.touches |= set(self.face_cells.values())
@@ -65,5 +67,14 @@ class Tallies(KindsLeftOpen):
         whole = Spot("all", None, place.name)
         if whole not in self.scope.looked_at_spots:
             for index in range(len(self.pack) + len(self.extras)):
+                emitted = len(self.instructions)
                 self.look(f"the {ordinal(index + 1)} card of {place.name}", found(index))
+                if len(place.cells) == 1:
+                    self.instructions[emitted:] = [
+                        replace(step, goes_through=(min(place.cells), index)) for step in self.instructions[emitted:]
+                    ]
             self.scope.looked_at_spots[whole] = place.cells | place.reads
+        self.touches = touched  # what the line itself does is another matter
+        if in_any_order:
+            self.looks_in = outer
+            self.bags_in |= place.cells

@@ -8,6 +8,7 @@ from ..search.program import Program
 from .check_hoisting import hoist_checks
 from .group_folding import fold_groups
 from .liveness import liveness
+from .order_folding import fold_orders
 from .reordering import reorder
 
 Pass = Callable[[Program], Program]
@@ -15,7 +16,11 @@ Pass = Callable[[Program], Program]
 
 def passes_for(reordered: bool, early_checks: bool) -> tuple[Pass, ...]:
     """Those that a program needs; liveness is always one, as it says what the search may forget."""
-    return (*([reorder] if reordered else []), *([hoist_checks, fold_groups] if early_checks else []), liveness)
+    return (
+        *([reorder] if reordered else []),
+        *([hoist_checks, fold_groups, fold_orders] if early_checks else []),
+        liveness,
+    )
 
 
 def nothing(program: Program) -> None:

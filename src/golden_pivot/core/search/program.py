@@ -64,6 +64,10 @@ class Instruction:
     """cells it may change"""
     looks: frozenset[int] = field(default=frozenset(), kw_only=True)
     """places in which it matters to it which card is which; of others only how many lie there"""
+    bags: frozenset[int] = field(default=frozenset(), kw_only=True)
+    """of these, places whose cards may lie in any order: it is about which they are"""
+    goes_through: tuple[int, int] | None = field(default=None, kw_only=True)
+    """(place, index from 0) it does nothing but to look at the card there, when those above it have been looked at"""
     reads_faces: frozenset[int] = field(default=frozenset(), kw_only=True)
     """places in which the faces of cards matter that were unknown before they were seen"""
 
@@ -88,6 +92,16 @@ class Groups:
 
 
 @dataclass(frozen=True)
+class Takes:
+    """So many cards come off the top of a place."""
+
+    place: int
+    number: Reader
+    reads: frozenset[int]
+    """cells that the number is about"""
+
+
+@dataclass(frozen=True)
 class Act(Instruction):
     run: Callable[[Cells], None]
     """edits the cells; raises Impossible"""
@@ -105,6 +119,9 @@ class Act(Instruction):
     """it does nothing else that matters"""
     hands_over: tuple[int, int] | None = None
     """it puts the whole of a place (cell) on another that is empty, and does nothing else"""
+    splits: tuple[Takes, ...] | None = None
+    """what it takes off which place: apart from that it moves whole places, so that which cards it brings where follows from
+    which there are in each part; None: anything may make a difference"""
 
 
 @dataclass(frozen=True)

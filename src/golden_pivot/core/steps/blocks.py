@@ -94,7 +94,7 @@ def put_heap(b: Builder) -> None:
         to.put(cells, heap + there if on_top else there + heap)
 
     fixed = len(source.cells) == len(to.cells) == 1
-    b.act(run, to=to, stacks=(min(source.cells), min(to.cells), on_top) if fixed else None)
+    b.act(run, to=to, stacks=(min(source.cells), min(to.cells), on_top) if fixed else None, splits=())
 
 
 @step(
@@ -301,14 +301,15 @@ def cut_to(b: Builder) -> None:
 )
 def turn_block(b: Builder) -> None:
     """The top cards are lifted together and turned over together: their order reverses, every face flips."""
-    count, place = b.number("count"), b.source("place")
-    enough, flip = b.enough_cards(place, count), b.flip
+    count = b.number("count")
+    reads, place = frozenset(b.reads), b.source("place")
+    enough, flip, takes = b.enough_cards(place, count), b.flip, b.takes(place, count, reads)
 
     def run(cells: Cells) -> None:
         n, heap = enough(cells), place.of(cells)
         place.put(cells, flip(heap[:n]) + heap[n:])
 
-    b.act(run)
+    b.act(run, splits=takes)
 
 
 @step(
@@ -336,7 +337,7 @@ def turn_over(b: Builder) -> None:
     def run(cells: Cells) -> None:
         place.put(cells, flip(place.of(cells)))
 
-    b.act(run)
+    b.act(run, splits=())
 
 
 @step(

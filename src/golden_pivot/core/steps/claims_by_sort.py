@@ -240,7 +240,7 @@ def ends_sort_together(b: Builder) -> None:
 def ends_unlike(b: Builder) -> None:
     """A claim: among the cards there no two have the same value, or the same suit."""
     place, fact = b.looked_at("place"), b.phrase("what")
-    b.look_through(place, fact)
+    b.look_through(place, fact, in_any_order=True)
     read = b.fact_of(fact)
 
     def repeated(cells: Sequence[Any]) -> bool:

@@ -17,7 +17,7 @@ if TYPE_CHECKING:
 
 def deals(b: Builder, count: Reader) -> None:
     """The common part: this many cards go from `from` to `to`, each onto the last or beside it in a row."""
-    source, row = b.source("from"), b.phrase("row")
+    reads, source, row = frozenset(b.reads), b.source("from"), b.phrase("row")
     to = b.destination("to", "row" if row else "dealt", layout=ROW if row else HEAP, apart_from=source)
     rightwards = row == "from left to right"
     enough, laid = b.enough_cards(source, count), b.laid("way")
@@ -34,7 +34,7 @@ def deals(b: Builder, count: Reader) -> None:
         heap = source.of(cells)[: max(0, count(cells))]
         return heap + laid(heap)
 
-    b.act(run, count, passing, to)
+    b.act(run, count, passing, to, splits=b.takes(source, count, reads))
 
 
 @step(

@@ -167,7 +167,7 @@ def ends_so_many_facing(b: Builder) -> None:
     """A claim: exactly so many cards there show their faces, or their backs."""
     count, place, up = b.truth("count"), b.looked_at("place"), b.phrase("way") == "face up"
     b.ask_faces()
-    b.looks_everywhere = True
+    b.asks_which_are_in(place)
 
     def facing(cells: Sequence[Any]) -> int:
         return sum((card >= FACE_UP) == up for card in place.of(cells))
@@ -312,7 +312,7 @@ def ends_reversed(b: Builder) -> None:
     tokens, place = b.cards("cards"), b.looked_at("place")
     names = b.line.values["cards"]
     b.ask_faces()
-    b.looks_everywhere = True
+    b.asks_which_are_in(place)
 
     def holds(cells: Sequence[Any]) -> bool:
         wanted = {token(cells) for token in tokens}

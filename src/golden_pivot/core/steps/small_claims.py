@@ -66,7 +66,7 @@ def ends_in(b: Builder) -> None:
     """A claim: the card lies somewhere at that place, or does not."""
     token, place, within = b.claimed_card("card"), b.looked_at("place"), b.phrase("whether") == "in"
     card = b.phrase("card")
-    b.looks_everywhere = True
+    b.asks_which_are_in(place)
     b.check(
         lambda cells: (index_of(place.of(cells), token(cells)) >= 0) == within,
         lambda cells: f"{card} is {b.whereabouts(cells, token(cells))}",

@@ -1,0 +1,139 @@
+"""Where only matters which cards lie in a place, and not in which order, cards that come there are sorted as they come.
+
+A **bag** is a place of which no more is asked from some point on. Two things put cards in every order there is: a shuffle, which is
+drawn card by card, and the faces of unknown cards, looked at one after the other. Of both it is then kept what came, and not
+when: 2ⁿ orders of n cards of two kinds become n + 1 bags.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, field, replace
+from itertools import accumulate
+
+from ..search.program import Act, AnyInstruction, Builds, Cells, Check, Choose, Closure, Leap, Loop, Program, Takes
+
+
+def fold_orders(program: Program) -> Program:
+    """The same program, in which no order is kept that nobody asks for.
+
+    Choices keep their meaning: what is drawn next is said by its place among the cards that are left, and those stay as they are.
+    """
+    steps = program.instructions
+    return replace(program, instructions=tuple(_folded(program, index, step) for index, step in enumerate(steps)))
+
+
+def _folded(program: Program, index: int, step: AnyInstruction) -> AnyInstruction:
+    if not isinstance(step, Act):
+        return step
+    if step.goes_through and _comes_once(program, index) and _is_a_bag(program, index, step.goes_through[0]):
+        return replace(step, run=_sorted_so_far(step, *step.goes_through))
+    if step.builds and (parts := _parts_asked(program, index, step.builds)) is not None:
+        reads = step.reads.union(*(part.reads for part in parts))
+        return replace(step, run=_sorted_in_parts(step, step.builds, parts), reads=reads)
+    return step
+
+
+# Faces looked at in turn
+
+
+def _comes_once(program: Program, index: int) -> bool:
+    """No loop goes round it."""
+    return not any(at < index < _end_of(step) for at, step in enumerate(program.instructions))
+
+
+def _end_of(step: AnyInstruction) -> int:
+    """Index behind what goes round; 0 for what does not."""
+    return step.end if isinstance(step, Loop) else step.ends[-1] if isinstance(step, Closure) else 0
+
+
+def _is_a_bag(program: Program, index: int, place: int) -> bool:
+    """Whether from here on the place is only gone through to its end, and asked which cards it has."""
+    for step in program.instructions[index + 1 :]:
+        goes_on = step.goes_through is not None and step.goes_through[0] == place
+        if not goes_on and place in step.touches | (step.looks - step.bags):
+            return False
+    wanted = program.wanted
+    return place in wanted.may_be_dropped and not {place, ~place} & wanted.at_end and not program.keeps_target
+
+
+def _sorted_so_far(step: Act, place: int, index: int) -> Callable[[Cells], None]:
+    def run(cells: Cells) -> None:
+        step.run(cells)
+        heap = cells[place]
+        cells[place] = bytes(sorted(heap[: index + 1])) + heap[index + 1 :]
+
+    return run
+
+
+# A shuffle, card by card
+
+
+@dataclass
+class _Spread:
+    """Where the cards of a shuffled heap are by now."""
+
+    rest: int | None
+    """the place that still has what is left of it, in its order"""
+    places: frozenset[int]
+    """all places that have some of them"""
+    changed: frozenset[int]
+    """cells that have changed since the shuffle began"""
+    parts: list[Takes] = field(default_factory=list)
+    """what has been taken off the top of it, in turn"""
+
+    def goes_on(self, step: AnyInstruction, every_place: frozenset[int]) -> bool:
+        """Follows an instruction; whether it makes no difference to it how the cards of each part lie."""
+        if not isinstance(step, Act | Choose | Check | Leap):
+            return False
+        if isinstance(step, Act) and step.splits is not None and self.places & step.touches:
+            taken = [part for part in step.splits if part.place in self.places]
+            if any(part.place != self.rest or part.reads & (self.changed | self.places) for part in taken):
+                return False
+            self.parts += taken
+            self._moved(step, bool(taken))
+            self.places |= step.touches & every_place
+        elif self.places & (step.touches | (step.looks - step.bags)):
+            return False
+        self.changed |= step.touches
+        return True
+
+    def _moved(self, step: Act, taken: bool) -> None:
+        """Where the rest is after an act that moves cards."""
+        if step.hands_over and step.hands_over[0] == self.rest:
+            self.rest = step.hands_over[1]
+        elif self.rest in (step.touches if not taken or step.fills is None else step.fills):
+            self.rest = None
+
+
+def _parts_asked(program: Program, index: int, builds: Builds) -> list[Takes] | None:
+    """The parts from the top of a heap that is being built, of each of which only matters which cards it has; None where more does.
+
+    What lies below the last is a part as well.
+    """
+    steps, wanted, every_place = program.instructions, program.wanted, frozenset(cell for cell, _ in program.places())
+    around = [(at, _end_of(step)) for at, step in enumerate(steps) if at < index < _end_of(step)]
+    if len(around) != 1 or program.keeps_target:
+        return None
+    begins, ends = around[0]
+    drawn = frozenset().union(*(step.touches for step in steps[begins:ends]))
+    spread = _Spread(builds.place, frozenset([builds.place]), drawn)
+    if not all(spread.goes_on(step, every_place) for step in steps[ends:]):
+        return None
+    kept = spread.places - wanted.may_be_dropped | {cell for cell in wanted.at_end if cell < 0}
+    return None if kept else spread.parts
+
+
+def _sorted_in_parts(step: Act, builds: Builds, parts: Sequence[Takes]) -> Callable[[Cells], None]:
+    place = builds.place
+
+    def run(cells: Cells) -> None:
+        step.run(cells)
+        heap = cells[place]
+        above = builds.to_come(cells)
+        """how many cards of the heap will lie on those that are there"""
+        ends = accumulate(max(0, part.number(cells)) for part in parts)
+        size = next((end - above for end in ends if end > above), len(heap))
+        cells[place] = bytes(sorted(heap[:size])) + heap[size:]
+
+    return run
