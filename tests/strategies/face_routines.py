@@ -239,7 +239,9 @@ class _Writer:
         if self.draw.random() < 0.2:
             return f"{fact} is {self.draw.choice(('even', 'odd'))}"
         turned = self.draw.random() < 0.3
-        return " ".join([str(number), self.draw.choice(IS), fact] if turned else [fact, self.draw.choice(IS), str(number)])
+        return " ".join(
+            [str(number), self.draw.choice(IS), fact] if turned else [fact, self.draw.choice(IS), str(number)]
+        )
 
     def case(self, margin: str) -> None:
         spectators = self.draw.random() < 0.6

@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 import difflib
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Set
 from typing import Any
 
 from ..faults import Fault
 from ..language.kinds import ENDING
 from ..language.routine import STEP, Line, Routine
 from ..language.templates import PERFORMER, PERSON, SPECTATOR
-from ..search.program import ANY_PLACE, Act, AnyInstruction, Cell, Cells
+from ..search.program import ANY_PLACE, Act, AnyInstruction, Cell, Cells, OneSpot
 from .places import Place
 from .purpose import Needs, Purpose
 from .scope import Again, Scope
@@ -44,6 +44,8 @@ class Asking:
         """places in which it does"""
         self.bags_in: set[int] = set()
         """the same, where it makes no difference in which order they lie"""
+        self.spots_in: tuple[OneSpot, ...] = ()
+        """spots at which it does"""
         self.facts_in: set[int] = set()
         """places in which the faces of cards matter to it that were unknown"""
         self.learned: dict[str, int] = {}
@@ -126,12 +128,23 @@ class Asking:
 
     @property
     def looks(self) -> frozenset[int]:
-        return self._looks_in_order | self.bags_in
+        return self._looks_in_order | self.bags_in | {one.place for one in self.spots_in}
 
     @property
     def bags(self) -> frozenset[int]:
+        return self._in_any_order(self.bags_in) - {one.place for one in self.spots_in}
+
+    def looking_at_spots(self, spots: tuple[OneSpot, ...]) -> dict[str, Any]:
+        """What an instruction says of itself that moves no card, and of these places asks for the cards at the spots."""
+        free = self._in_any_order({one.place for one in spots})
+        return {
+            "bags": self._in_any_order(self.bags_in) | free,
+            "spots": tuple(one for one in spots if one.place in free),
+        }
+
+    def _in_any_order(self, places: Set[int]) -> frozenset[int]:
         in_order = self._looks_in_order
-        return frozenset() if ANY_PLACE in in_order else frozenset(self.bags_in) - in_order
+        return frozenset() if ANY_PLACE in in_order else frozenset(places) - in_order
 
     @property
     def _looks_in_order(self) -> frozenset[int]:

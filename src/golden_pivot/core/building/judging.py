@@ -61,17 +61,16 @@ class Judging(Keeping):
     @contextmanager
     def _looking_by_itself(self) -> Iterator[None]:
         """Of several claims in a line each says for itself in which places it looks, and whether in any order."""
-        outer = self.reads, self.looks_in, self.bags_in, self.looks_everywhere
-        self.reads, self.looks_in, self.bags_in, self.looks_everywhere = set(), set(), set(), False
+        outer = self.reads, self.looks_in, self.bags_in, self.spots_in, self.looks_everywhere
+        self.reads, self.looks_in, self.bags_in, self.spots_in, self.looks_everywhere = set(), set(), set(), (), False
         try:
             yield
         finally:
-            in_order, bags, (reads, looks_in, bags_in, self.looks_everywhere) = (
-                self.looks - self.bags,
-                self.bags,
-                outer,
-            )
-            self.reads, self.looks_in, self.bags_in = reads | self.reads, looks_in | in_order, bags_in | bags
+            own = self.looking_at_spots(self.spots_in)
+            in_order = self.looks - own["bags"]
+            reads, looks_in, bags_in, spots_in, self.looks_everywhere = outer
+            self.reads, self.looks_in = reads | self.reads, looks_in | in_order
+            self.bags_in, self.spots_in = bags_in | own["bags"], (*spots_in, *own["spots"])
 
     @contextmanager
     def _speaking_of(self, claim: Claim, by_whoever: bool) -> Iterator[None]:

@@ -54,7 +54,7 @@ class Lines(Tallies):
         """While the meaning of a line is built; where that fails, the program is sound up to here."""
         outer = self._line, self._needs_of_line()
         self._line = line
-        self._set_needs_of_line((set(), set(), False, set(), set(), False, set()))
+        self._set_needs_of_line((set(), set(), False, set(), set(), (), False, set()))
         self.settled = set()
         emitted, claims = len(self.instructions), len(self.claims)
         try:
@@ -79,12 +79,12 @@ class Lines(Tallies):
 
     def _needs_of_line(self) -> tuple[Any, ...]:
         """What the line at hand depends on and changes, as far as it has said so."""
-        looks = (self.looks_everywhere, self.looks_in, self.bags_in)
+        looks = (self.looks_everywhere, self.looks_in, self.bags_in, self.spots_in)
         return (self.reads, self.touches, *looks, self.facts_everywhere, self.facts_in)
 
     def _set_needs_of_line(self, needs: tuple[Any, ...]) -> None:
         self.reads, self.touches, *looks, self.facts_everywhere, self.facts_in = needs
-        self.looks_everywhere, self.looks_in, self.bags_in = looks
+        self.looks_everywhere, self.looks_in, self.bags_in, self.spots_in = looks
 
     def _stop(self, instructions: int, claims: int) -> None:
         if not self.stopped:

@@ -370,7 +370,10 @@ class Looks(Spots):
             self.ask_faces()
         text = spot.text
         self.reads |= spot.place.cells | spot.place.reads
-        self.looks_in |= spot.place.cells
+        if always := spot.always_at:
+            self.spots_in = (*self.spots_in, always)
+        else:
+            self.looks_in |= spot.place.cells
         self.facts_in |= spot.place.cells
         self.touches |= set(self.face_cells.values())
         self.changed_where_it_lies(spot.place)
@@ -384,7 +387,10 @@ class Looks(Spots):
             return place, index, byte & TOKEN
 
         if spot.spot not in self.scope.looked_at_spots:
+            emitted = len(self.instructions)
             self.look(text, found)
+            here = self.looking_at_spots((always,) if always else ())
+            self.instructions[emitted:] = [replace(step, **here) for step in self.instructions[emitted:]]
             self.scope.looked_at_spots[spot.spot] = spot.place.cells | spot.place.reads
 
     def must_lie_open(self) -> bool:

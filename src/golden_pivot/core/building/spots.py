@@ -8,9 +8,10 @@ from typing import Any
 
 from ..cards import index_of
 from ..faults import Impossible
-from ..language.expressions import Number
+from ..language.expressions import Number, is_settled
 from ..language.phrases import spot_text
 from ..language.values import Position, Spot
+from ..search.program import OneSpot
 from .choices import Choices
 from .places import Deal, Place
 
@@ -42,6 +43,12 @@ class FoundSpot:
         """The card there, with its face."""
         place, index = self.find(cells)
         return int(cells[place][index])
+
+    @property
+    def always_at(self) -> OneSpot | None:
+        """Where it is, if that follows from the number of cards there alone."""
+        fixed = self.deal is None and len(self.place.cells) == 1 and all(map(is_settled, self.spot.expressions))
+        return OneSpot(min(self.place.cells), self.index) if fixed else None
 
     def counted(self, cells: Sequence[Any]) -> int:
         """How many cards the count took; for a program that forgets nothing."""

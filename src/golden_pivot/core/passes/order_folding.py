@@ -7,11 +7,26 @@ when: 2ⁿ orders of n cards of two kinds become n + 1 bags.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator
+from contextlib import suppress
 from dataclasses import dataclass, field, replace
 from itertools import accumulate
 
-from ..search.program import Act, AnyInstruction, Builds, Cells, Check, Choose, Closure, Leap, Loop, Program, Takes
+from ..faults import Impossible
+from ..search.program import (
+    Act,
+    AnyInstruction,
+    Builds,
+    Cells,
+    Check,
+    Choose,
+    Closure,
+    Leap,
+    Loop,
+    OneSpot,
+    Program,
+    Takes,
+)
 
 
 def fold_orders(program: Program) -> Program:
@@ -28,9 +43,9 @@ def _folded(program: Program, index: int, step: AnyInstruction) -> AnyInstructio
         return step
     if step.goes_through and _comes_once(program, index) and _is_a_bag(program, index, step.goes_through[0]):
         return replace(step, run=_sorted_so_far(step, *step.goes_through))
-    if step.builds and (parts := _parts_asked(program, index, step.builds)) is not None:
-        reads = step.reads.union(*(part.reads for part in parts))
-        return replace(step, run=_sorted_in_parts(step, step.builds, parts), reads=reads)
+    if step.builds and (spread := _spread_behind(program, index, step.builds)):
+        reads = step.reads.union(*(part.reads for part in spread.parts))
+        return replace(step, run=_sorted_in_parts(step, step.builds, spread), reads=reads)
     return step
 
 
@@ -51,7 +66,7 @@ def _is_a_bag(program: Program, index: int, place: int) -> bool:
     """Whether from here on the place is only gone through to its end, and asked which cards it has."""
     for step in program.instructions[index + 1 :]:
         goes_on = step.goes_through is not None and step.goes_through[0] == place
-        if not goes_on and place in step.touches | (step.looks - step.bags):
+        if not goes_on and place in step.touches | (step.looks - step.bags) | {one.place for one in step.spots}:
             return False
     wanted = program.wanted
     return place in wanted.may_be_dropped and not {place, ~place} & wanted.at_end and not program.keeps_target
@@ -81,6 +96,8 @@ class _Spread:
     """cells that have changed since the shuffle began"""
     parts: list[Takes] = field(default_factory=list)
     """what has been taken off the top of it, in turn"""
+    spots: list[tuple[int, OneSpot]] = field(default_factory=list)
+    """where a card of the rest is looked at: (how many parts have been taken by then, the spot)"""
 
     def goes_on(self, step: AnyInstruction, every_place: frozenset[int]) -> bool:
         """Follows an instruction; whether it makes no difference to it how the cards of each part lie."""
@@ -93,8 +110,12 @@ class _Spread:
             self.parts += taken
             self._moved(step, bool(taken))
             self.places |= step.touches & every_place
-        elif self.places & (step.touches | (step.looks - step.bags)):
+        elif self.places & ((step.touches - {one.place for one in step.spots}) | (step.looks - step.bags)):
             return False
+        looked_at = [one for one in step.spots if one.place in self.places]
+        if any(one.place != self.rest for one in looked_at):
+            return False
+        self.spots += [(len(self.parts), one) for one in looked_at]
         self.changed |= step.touches
         return True
 
@@ -106,11 +127,8 @@ class _Spread:
             self.rest = None
 
 
-def _parts_asked(program: Program, index: int, builds: Builds) -> list[Takes] | None:
-    """The parts from the top of a heap that is being built, of each of which only matters which cards it has; None where more does.
-
-    What lies below the last is a part as well.
-    """
+def _spread_behind(program: Program, index: int, builds: Builds) -> _Spread | None:
+    """What becomes of a heap that is being built, where of each part of it only matters which cards it has; None where more does."""
     steps, wanted, every_place = program.instructions, program.wanted, frozenset(cell for cell, _ in program.places())
     around = [(at, _end_of(step)) for at, step in enumerate(steps) if at < index < _end_of(step)]
     if len(around) != 1 or program.keeps_target:
@@ -121,10 +139,10 @@ def _parts_asked(program: Program, index: int, builds: Builds) -> list[Takes] | 
     if not all(spread.goes_on(step, every_place) for step in steps[ends:]):
         return None
     kept = spread.places - wanted.may_be_dropped | {cell for cell in wanted.at_end if cell < 0}
-    return None if kept else spread.parts
+    return None if kept else spread
 
 
-def _sorted_in_parts(step: Act, builds: Builds, parts: Sequence[Takes]) -> Callable[[Cells], None]:
+def _sorted_in_parts(step: Act, builds: Builds, spread: _Spread) -> Callable[[Cells], None]:
     place = builds.place
 
     def run(cells: Cells) -> None:
@@ -132,8 +150,18 @@ def _sorted_in_parts(step: Act, builds: Builds, parts: Sequence[Takes]) -> Calla
         heap = cells[place]
         above = builds.to_come(cells)
         """how many cards of the heap will lie on those that are there"""
-        ends = accumulate(max(0, part.number(cells)) for part in parts)
-        size = next((end - above for end in ends if end > above), len(heap))
+        size = min(end - above for end in _ends(cells, spread, above + len(heap)) if end > above)
         cells[place] = bytes(sorted(heap[:size])) + heap[size:]
 
     return run
+
+
+def _ends(cells: Cells, spread: _Spread, whole: int) -> Iterator[int]:
+    """Where parts of a heap of so many cards end, from the top."""
+    taken = [0, *accumulate(max(0, part.number(cells)) for part in spread.parts)]
+    yield from taken
+    for parts, one in spread.spots:
+        with suppress(Impossible):
+            index = taken[parts] + one.index(cells, whole - taken[parts])
+            yield from (index, index + 1)
+    yield whole

@@ -51,6 +51,15 @@ class Cell:
 
 
 @dataclass(frozen=True)
+class OneSpot:
+    """A spot of a place that is the same on every path where as many cards lie there."""
+
+    place: int
+    index: Callable[[Sequence[Any], int], int]
+    """(state, number of cards there) → index from 0; raises Impossible where no card lies at the spot"""
+
+
+@dataclass(frozen=True)
 class Instruction:
     """What every instruction knows: where it stands and which cells it depends on."""
 
@@ -65,7 +74,9 @@ class Instruction:
     looks: frozenset[int] = field(default=frozenset(), kw_only=True)
     """places in which it matters to it which card is which; of others only how many lie there"""
     bags: frozenset[int] = field(default=frozenset(), kw_only=True)
-    """of these, places whose cards may lie in any order: it is about which they are"""
+    """of these, places whose cards may lie in any order, but for those at its spots: it is about which they are"""
+    spots: tuple[OneSpot, ...] = field(default=(), kw_only=True)
+    """where it looks at a card, or finds out what it is; of the same places nothing else moves"""
     goes_through: tuple[int, int] | None = field(default=None, kw_only=True)
     """(place, index from 0) it does nothing but to look at the card there, when those above it have been looked at"""
     reads_faces: frozenset[int] = field(default=frozenset(), kw_only=True)
