@@ -20,6 +20,7 @@ from golden_pivot.core.language.printer import routine_json
 from golden_pivot.core.passes.check_hoisting import hoist_checks
 from golden_pivot.core.passes.group_folding import fold_groups
 from golden_pivot.core.passes.liveness import liveness
+from golden_pivot.core.passes.order_folding import fold_orders
 from golden_pivot.core.passes.pipeline import Pass, run
 from golden_pivot.core.passes.reordering import reorder
 from golden_pivot.core.passes.validator import validate
@@ -99,7 +100,8 @@ def test_no_pass_changes_an_answer(text: str) -> None:
         [liveness],
         [hoist_checks, liveness],
         [reorder, liveness],
-        [reorder, hoist_checks, fold_groups, liveness],
+        [fold_orders, liveness],
+        [reorder, hoist_checks, fold_groups, fold_orders, liveness],
     ):
         fails_too, stuck_too, ends_too = _answer(program, *passes)
         assert fails_too == fails

@@ -174,7 +174,7 @@ class Looks(Spots):
 
     def look(self, label: str, found: MaybeFound) -> None:
         """From here on the card that lies there has a face: known before, or any that is still possible."""
-        if not self.needs.facts:
+        if not self.needs.facts or self.every_face_is_known:
             return
         faces, limits = self.faces, self.purpose.limits or self.purpose.every_card
         self.touches |= {self.seen_cell, ANY_FACE}  # of whichever card it is, if it has a name
@@ -216,6 +216,11 @@ class Looks(Spots):
 
         self.note(run, self.touches)
         self._settled_in_the_face()
+
+    @property
+    def every_face_is_known(self) -> bool:
+        """From the beginning, so that nothing is left to be found out."""
+        return all(card.name and self.is_real(card.name) for card in self._set_up())
 
     def _settled_in_the_face(self) -> None:
         """What the line does from here on depends on the face of the card last chosen, not on the choice of it."""
