@@ -76,6 +76,12 @@ def _loop_over_faces(cards: int) -> str:
     return f"Pack: {cards} cards, any order\nTurn deck over\nUntil deck runs out:\n{dealt}Ends with: size of table is 4\n"
 
 
+REDS_AND_BLACKS = (
+    "Pack: 52 cards, any order\nDeal 26 cards from deck to table\n"
+    "Ends with: number of red cards of table is number of black cards of deck\n"
+)
+
+
 def _solved(text: str) -> str:
     found = solve(text, Budget(seconds=MOST), {1: [str(n) for n in range(6, 14)]})
     return f"{found.answers}, {found.tried} of {found.fillings}"
@@ -119,6 +125,7 @@ ROWS: list[tuple[str, str, str, Callable[[], object]]] = [
     ("ten of 20 cards face up, shuffled", "4 to 20", "0.5", lambda: _proved(_facing(20))),
     ("five cards by name, 12 shuffled", "4 to 20", "0.5", lambda: _proved(_kept_apart(12))),
     ("loop over faces, is it a king, 52", "45 to 110", "2", lambda: _proved(_loop_over_faces(52))),
+    ("reds of one half, blacks of the other, 52", "unsettled", "", lambda: _proved(REDS_AND_BLACKS)),
     ("sum of five unknown values", "51", "1", lambda: _proved(_values_added(5))),
     ("P15 over all piles", "4.6 to 8", "2", lambda: _proved(_text("p15_piles_to_thirteen"))),
     ("P15 with a wrong constant", "25 to 140", "5", lambda: _proved(_wrong("p15_piles_to_thirteen", "+ 10 cards", "+ 11 cards"))),
