@@ -209,6 +209,8 @@ class Looks(Spots):
 
         key = f"face in line {self.line.number}"
         chosen = self.choose_by_chance(key, label, options, say, ways if limits else None)
+        if isinstance(made := self.instructions[-1], Choose):
+            self.instructions[-1] = replace(made, draws=bool(limits))
 
         def run(cells: Cells) -> None:
             if (here := found(cells)) is not None:

@@ -8,13 +8,14 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Sequence
 from contextlib import suppress
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Any
 
 from ..budget import CHECK_EVERY, Budget
 from ..faults import Impossible, NoSuchPath
 from .abstraction import forgets
 from .algebra import Algebra, Layer
+from .exchangeable import TRACE, Exchangeable, NotExchangeable, draws_one_card
 from .program import JUMP, Act, Cells, Choose, Closure, Grouped, Loop, Program, State
 from .semantics import Run, begin_turn, carrying_out, measured, options_of
 from .stages import Cut, Stage, stages
@@ -322,6 +323,10 @@ class _Search:
             self.algebra.add(waiting.setdefault(-turn if rank is None else rank, {}), state, weight)
 
         gone, here = self._parted(stage, layer)
+        with suppress(NotExchangeable):
+            for state, weight in self._drawn_by_class(stage, loop, here).items():
+                self.algebra.add(gone, state, weight)
+            return gone
         for state, weight in here.items():
             wait(state, weight, None)
         while waiting:
@@ -343,6 +348,32 @@ class _Search:
                 else:
                     wait(goes_on(state), weight, rank)
             self.budget.look(len(gone) + sum(map(len, waiting.values())), loop.line)
+        return gone
+
+    def _drawn_by_class(self, stage: Stage, loop: Loop, here: Layer) -> Layer:
+        """The same at once, where it makes no difference in which order unknown cards come. Raises NotExchangeable."""
+        if not draws_one_card(self.program, stage):
+            raise NotExchangeable
+        search = replace(self, algebra=TRACE, found=Exploration(transitions=self.found.transitions))
+        ((behind, passes),) = stage.moves
+
+        def once_round(layer: Layer) -> tuple[Layer, Layer]:
+            for one in passes:
+                layer = search.beyond(one, layer)
+            if search.found.stuck:
+                raise NotExchangeable
+            on: Layer = {}
+            for state, origins in layer.items():
+                if state[JUMP] is None or state[JUMP] <= behind:
+                    TRACE.add(on, goes_on(state), origins)
+            return on, {state: origins for state, origins in layer.items() if state[JUMP] and state[JUMP] > behind}
+
+        def worked(steps: int) -> None:
+            search.found.transitions += steps
+            self.budget.count(search.found.transitions, loop.line)
+
+        gone = Exchangeable(self.program, loop, once_round, worked).behind(here, self.algebra)
+        self.found.transitions = search.found.transitions
         return gone
 
 

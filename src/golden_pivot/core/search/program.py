@@ -157,6 +157,8 @@ class Choose(Instruction):
     """turns a state into the one that stands for all from which the options lead to the same states as from it"""
     grouped: Grouped | None = None
     """of a state: of options that lead to the same the first stands for all, with how many there are"""
+    draws: bool = False
+    """it settles what an unknown card is: the options are classes, in as many ways as there are cards left of each"""
     person: int = 1
     """which spectator decides, where there are several"""
 
