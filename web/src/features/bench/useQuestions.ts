@@ -8,6 +8,8 @@ import { useSettled } from '../../ui/useSettled';
 import { useJudgement } from './useJudgement';
 
 const NONE: never[] = [];
+/** milliseconds without a key */
+const PAUSE = 250;
 
 interface Beside {
   routine: number;
@@ -30,13 +32,16 @@ export function useQuestions({ routine, text, asked, keepWords, breaks }: Beside
 
   // The verdict comes first: what else there is to say waits for it, but not for a long proof.
   const [waited] = useDebouncedValue(settled, 150);
+  // And what is drawn beside it for a pause: while one types, each key is to find the machine idle.
+  const [paused] = useDebouncedValue(text, PAUSE);
+  const beside = judged && paused === settled;
   const [follow, setFollow] = useState<string | null>(null);
   const play = useQuery({ ...playQuery(settled, asked), enabled: judged || waited === settled });
-  const ledger = useQuery({ ...ledgerQuery(settled, follow), enabled: judged });
-  const strands = useQuery({ ...strandsQuery(settled), enabled: judged });
-  const notes = useQuery({ ...notesQuery(settled), enabled: judged });
+  const ledger = useQuery({ ...ledgerQuery(settled, follow), enabled: beside });
+  const strands = useQuery({ ...strandsQuery(settled), enabled: beside });
+  const notes = useQuery({ ...notesQuery(settled), enabled: beside });
   const odds = useSearch(oddsQuery(settled), judged && (known(notes)?.notes?.asks_odds ?? false));
-  const slips = useQuery({ ...slipsQuery(settled), enabled: judged && breaks });
+  const slips = useQuery({ ...slipsQuery(settled), enabled: beside && breaks });
 
   return {
     /** the text that all of it is about */
