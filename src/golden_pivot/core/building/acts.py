@@ -200,7 +200,7 @@ class Acts(Blocks):
         touches = {FAILED} if reached is None else {FAILED, reached}
         self.instructions.append(
             Check(
-                **self.standing(touches) | self.looking_at_spots(self.spots_in),
+                **self.standing(touches) | (self.looking_at_spots(self.spots_in) if self.spots_in else {}),
                 claim=claim,
                 holds=judged.holds,
                 explain=judged.explain,

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import difflib
-from collections.abc import Callable, Iterable, Set
+from collections.abc import Callable, Iterable, Mapping, Set
 from typing import Any
 
 from ..faults import Fault
@@ -88,14 +88,16 @@ class Asking:
 
     def standing(self, touches: Iterable[int] = ()) -> dict[str, Any]:
         """What every instruction of the line at hand says of itself; see Instruction."""
+        in_order = self._looks_in_order
         return {
             "line": self.line.number,
             "round": self.rounds,
             "reads": frozenset(self.reads),
             "touches": frozenset(touches),
-            "looks": self.looks,
-            "bags": self.bags,
+            "looks": in_order.union(self.bags_in, self._places_of_spots),
+            "bags": self._in_any_order(self.bags_in) - self._places_of_spots if self.bags_in else frozenset(),
             "reads_faces": self.reads_faces,
+            **self.says,
         }
 
     def note(self, run: Callable[[Cells], None], touches: Iterable[int], reckons: bool = False) -> None:
@@ -119,6 +121,8 @@ class Asking:
         )  # fmt: skip
         return cell
 
+    says: Mapping[str, Any] = {}
+    """what the instructions at hand say of themselves besides"""
     facts_everywhere = False
     """so do the faces of cards that were unknown, in every place it reads"""
 
@@ -127,12 +131,8 @@ class Asking:
         return frozenset(self.facts_in | (self.reads if self.facts_everywhere else set()))
 
     @property
-    def looks(self) -> frozenset[int]:
-        return self._looks_in_order | self.bags_in | {one.place for one in self.spots_in}
-
-    @property
-    def bags(self) -> frozenset[int]:
-        return self._in_any_order(self.bags_in) - {one.place for one in self.spots_in}
+    def _places_of_spots(self) -> frozenset[int]:
+        return frozenset(one.place for one in self.spots_in) if self.spots_in else frozenset()
 
     def looking_at_spots(self, spots: tuple[OneSpot, ...]) -> dict[str, Any]:
         """What an instruction says of itself that moves no card, and of these places asks for the cards at the spots."""

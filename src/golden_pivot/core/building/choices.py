@@ -195,13 +195,14 @@ class Choices(Table):
         options: Callable[[Sequence[Any]], Sequence[int]],
         say: Callable[[Sequence[Any], int], str],
         ways: Ways | None = None,
+        draws: bool = False,
     ) -> Reader:
-        """What nobody decides; see Choose for `ways`. The line makes use of it at once: it is forgotten directly after."""
+        """What nobody decides; see Choose for `ways` and `draws`. The line makes use of it at once: it is forgotten directly after."""
         if not self.purpose.forget_unnamed:
             cell = self.new_cell(Cell(label, False))
         else:  # states with fewer cells take less time
             cell = self._chance_cell = self._chance_cell or self.new_cell(Cell("what chance decides", False))
-        self._choice(cell, key, label, True, options, say, CHANCE, ways)
+        self._choice(cell, key, label, True, options, say, CHANCE, ways, draws=draws)
         self.reads.add(cell)
         return lambda cells: int(cells[cell])
 
@@ -218,7 +219,7 @@ class Choices(Table):
         self, cell: int, key: str, label: str, secret: bool,
         options: Callable[[Sequence[Any]], Sequence[int]], say: Callable[[Sequence[Any], int], str],
         by: str | None = None, ways: Ways | None = None, odds: Callable[[Sequence[Any], int], int] | None = None,
-        alike: Callable[[Cells], None] | None = None, grouped: Grouped | None = None,
+        alike: Callable[[Cells], None] | None = None, grouped: Grouped | None = None, draws: bool = False,
     ) -> None:  # fmt: skip
         unique = key + self.round_text
         while unique in self._keys:
@@ -241,5 +242,6 @@ class Choices(Table):
                 odds=odds,
                 alike=alike,
                 grouped=grouped,
+                draws=draws,
             )
         )

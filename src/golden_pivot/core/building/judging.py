@@ -67,7 +67,7 @@ class Judging(Keeping):
             yield
         finally:
             own = self.looking_at_spots(self.spots_in)
-            in_order = self.looks - own["bags"]
+            in_order = self.standing()["looks"] - own["bags"]
             reads, looks_in, bags_in, spots_in, self.looks_everywhere = outer
             self.reads, self.looks_in = reads | self.reads, looks_in | in_order
             self.bags_in, self.spots_in = bags_in | own["bags"], (*spots_in, *own["spots"])

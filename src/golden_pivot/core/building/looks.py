@@ -172,8 +172,11 @@ class Looks(Spots):
 
     # Looking
 
-    def look(self, label: str, found: MaybeFound) -> None:
-        """From here on the card that lies there has a face: known before, or any that is still possible."""
+    def look(self, label: str, found: MaybeFound, **says: Any) -> None:
+        """From here on the card that lies there has a face: known before, or any that is still possible.
+
+        `says`: what the instructions that find it out say of themselves besides.
+        """
         if not self.needs.facts or self.every_face_is_known:
             return
         faces, limits = self.faces, self.purpose.limits or self.purpose.every_card
@@ -208,15 +211,15 @@ class Looks(Spots):
             return faces.text(option)
 
         key = f"face in line {self.line.number}"
-        chosen = self.choose_by_chance(key, label, options, say, ways if limits else None)
-        if isinstance(made := self.instructions[-1], Choose):
-            self.instructions[-1] = replace(made, draws=bool(limits))
+        self.says = says
+        chosen = self.choose_by_chance(key, label, options, say, ways if limits else None, draws=limits)
 
         def run(cells: Cells) -> None:
             if (here := found(cells)) is not None:
                 self._set_face(cells, here, faces.byte(chosen(cells)))
 
         self.note(run, self.touches)
+        self.says = {}
         self._settled_in_the_face()
 
     @property
@@ -394,10 +397,7 @@ class Looks(Spots):
             return place, index, byte & TOKEN
 
         if spot.spot not in self.scope.looked_at_spots:
-            emitted = len(self.instructions)
-            self.look(text, found)
-            here = self.looking_at_spots((always,) if always else ())
-            self.instructions[emitted:] = [replace(step, **here) for step in self.instructions[emitted:]]
+            self.look(text, found, **(self.looking_at_spots((always,)) if always else {}))
             self.scope.looked_at_spots[spot.spot] = spot.place.cells | spot.place.reads
 
     def must_lie_open(self) -> bool:

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import replace
 from typing import Any
 
 from ..cards import FACE_UP, TOKEN
@@ -67,12 +66,8 @@ class Tallies(KindsLeftOpen):
         whole = Spot("all", None, place.name)
         if whole not in self.scope.looked_at_spots:
             for index in range(len(self.pack) + len(self.extras)):
-                emitted = len(self.instructions)
-                self.look(f"the {ordinal(index + 1)} card of {place.name}", found(index))
-                if len(place.cells) == 1:
-                    self.instructions[emitted:] = [
-                        replace(step, goes_through=(min(place.cells), index)) for step in self.instructions[emitted:]
-                    ]
+                says = {"goes_through": (min(place.cells), index)} if len(place.cells) == 1 else {}
+                self.look(f"the {ordinal(index + 1)} card of {place.name}", found(index), **says)
             self.scope.looked_at_spots[whole] = place.cells | place.reads
         self.touches = touched  # what the line itself does is another matter
         if in_any_order:

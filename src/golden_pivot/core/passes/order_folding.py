@@ -35,13 +35,15 @@ def fold_orders(program: Program) -> Program:
     Choices keep their meaning: what is drawn next is said by its place among the cards that are left, and those stay as they are.
     """
     steps = program.instructions
+    if not any(isinstance(step, Act) and (step.goes_through or step.builds) for step in steps):
+        return program
     return replace(program, instructions=tuple(_folded(program, index, step) for index, step in enumerate(steps)))
 
 
 def _folded(program: Program, index: int, step: AnyInstruction) -> AnyInstruction:
     if not isinstance(step, Act):
         return step
-    if step.goes_through and _comes_once(program, index) and _is_a_bag(program, index, step.goes_through[0]):
+    if step.goes_through and _is_a_bag(program, index, step.goes_through[0]) and _comes_once(program, index):
         return replace(step, run=_sorted_so_far(step, *step.goes_through))
     if step.builds and (spread := _spread_behind(program, index, step.builds)):
         reads = step.reads.union(*(part.reads for part in spread.parts))
