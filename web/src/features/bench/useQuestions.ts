@@ -9,7 +9,7 @@ import { useJudgement } from './useJudgement';
 
 const NONE: never[] = [];
 /** milliseconds without a key */
-const PAUSE = 250;
+const PAUSE = 400;
 
 interface Beside {
   routine: number;
