@@ -101,10 +101,10 @@ class _Spread:
     spots: list[tuple[int, OneSpot]] = field(default_factory=list)
     """where a card of the rest is looked at: (how many parts have been taken by then, the spot)"""
 
-    def goes_on(self, step: AnyInstruction, every_place: frozenset[int]) -> bool:
-        """Follows an instruction; whether it makes no difference to it how the cards of each part lie."""
-        if not isinstance(step, Act | Choose | Check | Leap):
-            return False
+    def goes_on(self, step: AnyInstruction, index: int, every_place: frozenset[int]) -> bool:
+        """Follows an instruction, at its index; whether it makes no difference to it how the cards of each part lie."""
+        if not isinstance(step, Act | Choose | Check) and not (isinstance(step, Leap) and step.target == index + 1):
+            return False  # what is taken off would depend on the way
         if isinstance(step, Act) and step.splits is not None and self.places & step.touches:
             taken = [part for part in step.splits if part.place in self.places]
             if any(part.place != self.rest or part.reads & (self.changed | self.places) for part in taken):
@@ -138,7 +138,7 @@ def _spread_behind(program: Program, index: int, builds: Builds) -> _Spread | No
     begins, ends = around[0]
     drawn = frozenset().union(*(step.touches for step in steps[begins:ends]))
     spread = _Spread(builds.place, frozenset([builds.place]), drawn)
-    if not all(spread.goes_on(step, every_place) for step in steps[ends:]):
+    if not all(spread.goes_on(step, at, every_place) for at, step in enumerate(steps[ends:], start=ends)):
         return None
     kept = spread.places - wanted.may_be_dropped | {cell for cell in wanted.at_end if cell < 0}
     return None if kept else spread
