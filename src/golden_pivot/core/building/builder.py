@@ -71,7 +71,7 @@ def lowered(routine: Routine, purpose: Purpose) -> tuple[Program, tuple[Fault, .
     while True:
         builder = Builder(routine, purpose, needs)
         builder.go_through()
-        # What one line is given may let another ask for more; needs only grow, so this comes to an end.
+        # What one line is given may let another ask for more; needs only grow, or follow from such, so this comes to an end.
         if (more := needs.and_also(builder.found_needs)) == needs:
             return builder.program(), tuple(builder.faults)
         needs = more

@@ -246,10 +246,12 @@ class Looks(Spots):
         def holds(cells: Sequence[Any]) -> bool:
             return read(cells, found(cells)[2]) == number
 
+        # Before it is known what else is asked it is likely, and spares going through the lines once more.
+        if (len(alike) == 1 or not self.needs.facts) and not faces.groups:
+            self.found_needs = replace(self.found_needs, whether=True)
         if len(alike) != 1 or faces.groups:
             self.look(label, found)
             return holds
-        self.found_needs = replace(self.found_needs, whether=True)
         (c,) = alike
         self.touches |= {self.seen_cell, ANY_FACE}
         if limits:

@@ -81,5 +81,5 @@ class Needs:
             self.pile_places or other.pile_places,
             self.told_apart | other.told_apart,
             self.facts | other.facts,
-            self.whether or other.whether,
+            other.whether,  # which follows from the facts
         )
