@@ -66,6 +66,9 @@ AROUND = [
     # what has been seen before the loop
     f"Pack: 5 cards, any order\nTurn deck over\nIf {TOP} is a king:\n  Deal 1 card from deck to table\nOtherwise:\n  Deal 1 card from deck to hand\n"
     f"{COUNTED}Odds of size of table\nEnds with: size of hand is at least 3\n",
+    # all there is of a class, the ace of spades, seen before the loop
+    f"Pack: 3 cards, any order\nTurn deck over\nIf {TOP} is a spade:\n  Deal 1 card from deck to table\nOtherwise:\n  Deal 1 card from deck to hand\n"
+    f"{COUNTED.replace('a king', 'an ace')}Odds of size of table\nEnds with: size of hand is at least 1\n",
     # what is looked at behind it
     f"Pack: 5 cards, any order\nTurn deck over\nDeal 2 cards from deck to side\n{COUNTED}If the top card of side is a king:\n  Put side on table\n"
     "Odds of size of table\nEnds with: size of table is at most 3\n",

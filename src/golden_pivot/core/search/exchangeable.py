@@ -133,7 +133,7 @@ class Exchangeable:
         """Without the faces that have been seen. They must all lie where nobody asks for them any more."""
         assert self.program.faces
         store = self.program.faces
-        if store.among([state[cell] for cell in (*self._where_faces_are,)]):
+        if store.among([state[cell] for cell in self._where_faces_are]):
             raise NotExchangeable
         return (*state[: store.cell], b"", *state[store.cell + 1 :])
 
@@ -186,6 +186,8 @@ class Exchangeable:
             yield rounds.out[begin][None], 1, 0
             return
         for last, many in left.items():
+            if many < 1:  # all of them were seen before the loop
+                continue
             for (core, draws), ways in self._reached(rounds, begin, {**left, last: many - 1}).items():
                 if behind := rounds.out_with(core, last):
                     yield behind, ways * factorial(draws) * many, draws + 1
@@ -195,7 +197,7 @@ class Exchangeable:
         reached = {(begin, 0): 1}
         for drawn, most in left.items():
             after: dict[tuple[int, int], int] = {}
-            choices = [comb(most, many) for many in range(max(0, most) + 1)]
+            choices = [comb(most, many) for many in range(most + 1)]
             for (core, draws), ways in reached.items():
                 there: int | None = core
                 for many, choice in enumerate(choices):
