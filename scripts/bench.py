@@ -9,7 +9,6 @@ from __future__ import annotations
 
 import multiprocessing
 import os
-import resource
 import statistics
 import time
 from collections.abc import Callable
@@ -37,6 +36,7 @@ from scripts.bench_rows import print_rows
 from scripts.bench_show import print_show
 from scripts.bench_sizes import print_sizes
 from scripts.bench_spread import print_spread
+from scripts.memory import peak
 
 ROOT = Path(__file__).parents[1]
 RUNS = 5
@@ -124,25 +124,21 @@ def _read(name: str) -> Routine:
     return read_routine((ROOT / "tests" / "procedures" / f"{name}.pivot").read_text(encoding="utf-8"))
 
 
-def _peak() -> float:
-    return resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024
-
-
 def _prove_large(name: str) -> None:
-    before, found = _peak(), prove(_read(name))
+    before, found = peak(), prove(_read(name))
     print(
         f"{name:24}{found.verdict:>9}{found.states_widest:>8,}{found.transitions:>10,}{found.seconds:>9.2f}"
-        f"{_peak() - before:>9.0f}",
+        f"{peak() - before:>9.0f}",
         flush=True,
     )
 
 
 def _odds_large(name: str) -> None:
-    before = _peak()
+    before = peak()
     begun = time.perf_counter()
     found = odds_of(_read(name), Budget(seconds=None))
     print(
-        f"{name:24}{len(found.chances):>9}{'':>27}{time.perf_counter() - begun:>9.2f}{_peak() - before:>9.0f}",
+        f"{name:24}{len(found.chances):>9}{'':>27}{time.perf_counter() - begun:>9.2f}{peak() - before:>9.0f}",
         flush=True,
     )
 

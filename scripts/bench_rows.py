@@ -6,7 +6,6 @@ Each in a process of its own, with the memory it takes; what takes too long is e
 from __future__ import annotations
 
 import multiprocessing
-import resource
 import sys
 import time
 from collections.abc import Callable
@@ -29,6 +28,7 @@ from golden_pivot.core.variants.limits import limits_of
 from golden_pivot.core.variants.slips import fragility_of
 from golden_pivot.sheets.sheets import SHEETS, shown
 from scripts.bench_sizes import _riffled, _values_added
+from scripts.memory import peak
 
 PROCEDURES = Path(__file__).parents[1] / "tests" / "procedures"
 MOST = 150.0
@@ -160,13 +160,13 @@ ROWS: list[tuple[str, str, str, Callable[[], object]]] = [
 
 
 def _run(number: int) -> None:
-    begun, before = time.perf_counter(), resource.getrusage(resource.RUSAGE_SELF).ru_maxrss
+    begun, before = time.perf_counter(), peak()
     try:
         found = str(ROWS[number][3]())
     except Exception as error:
         found = f"{type(error).__name__}: {error}".splitlines()[0]
     took = time.perf_counter() - begun
-    more = (resource.getrusage(resource.RUSAGE_SELF).ru_maxrss - before) / 1024
+    more = peak() - before
     name, was, wanted, _ = ROWS[number]
     print(f"{name:50}{was:>18}{wanted:>8}{took:>9.2f}{more:>7.0f}  {found[:60]}", flush=True)
 
