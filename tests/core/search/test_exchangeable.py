@@ -31,6 +31,8 @@ def _loop(seed: int) -> str:
     draw = random.Random(seed)
     asked = [f"{TOP} is {sort}" for sort in ("a king", "red", "a court card", "an ace")]
     asked += [f"value of {TOP} is {test}" for test in ("at least 5", "odd", "less than 3")]
+    small = [f"suit of {TOP} is 4 and value of {TOP} is {test}" for test in ("1", "at most 2", "odd", "more than 11")]
+    asked += small
     asked += [
         "size of deck is less than 9 - (value of the top card of deck)",
         "size of table is at most 1",
@@ -38,7 +40,11 @@ def _loop(seed: int) -> str:
     ]
     deals = [f"Deal {count} cards from deck to {place}" for place in ("table", "hand")
              for count in ("1", "min(2, size of deck)", f"min(size of deck, value of {TOP})")]  # fmt: skip
-    rows = [f"Pack: {draw.randint(3, 6)} cards, any order", "Turn deck over", "Deal 1 card from deck to table", "Deal 1 card from deck to hand", "Until deck runs out:",
+    first = [[f"Deal 1 card from deck to {place}"] for place in ("table", "hand")]
+    for one in first:
+        if draw.random() < 0.3:  # so that few cards are left of a class, or none
+            one[:0] = [f"If {draw.choice(small)}:", "  Deal 1 card from deck to table"]
+    rows = [f"Pack: {draw.randint(3, 6)} cards, any order", "Turn deck over", *first[0], *first[1], "Until deck runs out:",
             f"  If {draw.choice(asked)}:", f"    {draw.choice([*deals, 'Put deck on hand'])}", "  Otherwise:", f"    {draw.choice(deals)}"]  # fmt: skip
     if draw.random() < 0.2:
         rows.append(f"    {draw.choice(('Turn table over', 'Leave the loop'))}")

@@ -84,6 +84,11 @@ class Judging(Keeping):
         finally:
             self._line, self.for_all_to_know = outer, known
 
+    @property
+    def goes_by_outcome(self) -> bool:
+        """Whether the line goes by whether the claim is so, and nobody has to be told why it is not."""
+        return self._judged is not None and self.for_all_to_know
+
     # What a claim that is asked about does otherwise
 
     def _claimed(self, judged: Judged) -> None:

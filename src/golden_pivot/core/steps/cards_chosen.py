@@ -12,7 +12,7 @@ from ..language.expressions import expression_text
 from ..language.facets import Facet
 from ..language.templates import SPECTATOR
 from ..search.program import Cells
-from .control import COMPARISONS
+from .comparing import COMPARISONS
 from .declare import freely, step
 
 if TYPE_CHECKING:

@@ -9,7 +9,7 @@ from ..cards import FACE_UP, SUITS, TOKEN, index_of
 from ..english import list_text, ordinal
 from ..language.expressions import CardFact, Number, SpotFact, expression_text
 from ..language.facets import Facet
-from .control import COMPARISONS
+from .comparing import COMPARISONS, compared
 from .declare import ENDING, step
 
 if TYPE_CHECKING:
@@ -364,6 +364,9 @@ def ends_reversed(b: Builder) -> None:
 )
 def ends_number(b: Builder) -> None:
     """A claim about numbers: sizes of heaps, values of cards, what was chosen. Nobody needs to know them yet."""
+    if b.goes_by_outcome:
+        b.check(compared(b), lambda _: "")
+        return
     left, right = b.truth("left"), b.truth("right")
     wanted = b.phrase("is")
     compare, must = COMPARISONS[wanted], "must not be" if wanted == "is not" else wanted.replace("is", "must be", 1)

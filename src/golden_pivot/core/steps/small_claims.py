@@ -9,6 +9,7 @@ from ..cards import TOKEN, index_of
 from ..english import list_text
 from ..language.expressions import expression_text
 from ..language.facets import Facet
+from .comparing import has_parity
 from .declare import ENDING, step
 from .endings import lies_at
 
@@ -134,6 +135,9 @@ def ends_block(b: Builder) -> None:
 )
 def ends_parity(b: Builder) -> None:
     """A claim about a number: that it is even, or odd. Nobody needs to know it yet."""
+    if b.goes_by_outcome:
+        b.check(has_parity(b), lambda _: "")
+        return
     number, odd = b.truth("number"), b.phrase("parity") == "odd"
     said = expression_text(b.line.values["number"])
     b.check(lambda cells: bool(number(cells) % 2) == odd, lambda cells: f"{said} is {number(cells)}")
