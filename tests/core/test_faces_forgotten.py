@@ -114,3 +114,22 @@ def test_what_is_forgotten_of_faces_changes_nothing(begin: int) -> None:
         text = face_routine(seed)
         wrong = disagreement(text)
         assert wrong is None, f"seed {seed}: {wrong}\n{text}"
+
+
+TOP = "the top card of deck"
+SEEN_BY_SOMEBODY = [
+    f"{TOP} is red", f"value of {TOP} is 11", f"value of {TOP} is odd and suit of {TOP} is at most 3", "0 cards of deck are black",
+    "every card of deck is red", "number of red cards of deck is 1", f"{TOP} and the bottom card of deck have the same suit",
+    "the cards of deck alternate in colour", "deck has no two cards of the same value",
+]  # fmt: skip
+
+
+@pytest.mark.parametrize("asked", SEEN_BY_SOMEBODY)
+def test_a_card_that_lies_face_down_is_not_seen_although_the_order_is_known(asked: str) -> None:
+    text = (
+        "Pack: spades, diamonds, each from ten to jack\nSpectator names a number n from 0 to 2\nTurn over the top n cards of deck as a block\n"
+        "Spectator cuts deck and completes the cut\nDeal 2 cards from deck to table\n"
+        f"If {asked}:\n  Deal 1 card from deck to hand\nEnds with: size of hand is 0\n"
+    )
+    stuck = sum(path.stuck for path in each_path(routine_json(read_routine(text))))
+    assert stuck and disagreement(text) is None

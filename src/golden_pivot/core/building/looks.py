@@ -399,8 +399,22 @@ class Looks(Spots):
             return place, index, byte & TOKEN
 
         if spot.spot not in self.scope.looked_at_spots:
-            self.look(text, found, **(self.looking_at_spots((always,)) if always else {}))
+            says = self.looking_at_spots((always,)) if always else {}
+            self.must_be_open(must_lie_open, found, **says)
+            self.look(text, found, **says)
             self.scope.looked_at_spots[spot.spot] = spot.place.cells | spot.place.reads
+
+    def must_be_open(self, must_lie_open: bool, found: Callable[[Sequence[Any]], object], **says: Any) -> None:
+        """Where nothing is left to be found out of faces, that somebody must see them has to be said for itself."""
+        if not (must_lie_open and self.follows_faces and self.every_face_is_known):
+            return
+
+        def run(cells: Cells) -> None:
+            found(cells)
+
+        self.says = says
+        self.note(run, ())
+        self.says = {}
 
     def must_lie_open(self) -> bool:
         """A face that somebody goes by must be seen; at the end it is turned up."""

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from typing import Any
 
-from ..cards import FACE_UP, TOKEN
+from ..cards import FACE_UP, FACE_UP_BYTES, TOKEN
 from ..english import ordinal
 from ..faults import Impossible
 from ..language.expressions import Count
@@ -44,6 +44,11 @@ class Tallies(KindsLeftOpen):
         self.ask_fact(fact)
         if open_ := self.must_lie_open():
             self.ask_faces()
+        whole = Spot("all", None, place.name)
+        is_new = whole not in self.scope.looked_at_spots
+        self.bags_in |= place.cells
+        if is_new:
+            self._must_all_be_open(open_, place)
         outer, touched = set(self.looks_in), set(self.touches)
         self.looks_in |= place.cells
         self.facts_in |= place.cells
@@ -63,8 +68,7 @@ class Tallies(KindsLeftOpen):
 
             return there
 
-        whole = Spot("all", None, place.name)
-        if whole not in self.scope.looked_at_spots:
+        if is_new:
             for index in range(len(self.pack) + len(self.extras)):
                 says = {"goes_through": (min(place.cells), index)} if len(place.cells) == 1 else {}
                 self.look(f"the {ordinal(index + 1)} card of {place.name}", found(index), **says)
@@ -72,4 +76,10 @@ class Tallies(KindsLeftOpen):
         self.touches = touched  # what the line itself does is another matter
         if in_any_order:
             self.looks_in = outer
-            self.bags_in |= place.cells
+
+    def _must_all_be_open(self, open_: bool, place: Place) -> None:
+        def run(cells: Sequence[Any]) -> None:
+            if place.of(cells).translate(None, FACE_UP_BYTES):
+                raise Impossible(f"a card of {place.name} lies face down, and nobody can see it")
+
+        self.must_be_open(open_, run)
