@@ -398,11 +398,11 @@ class Looks(Spots):
                 raise Impossible(f"{text} lies face down, and nobody can see it")
             return place, index, byte & TOKEN
 
-        if spot.spot not in self.scope.looked_at_spots:
+        if not self.scope.has_looked(spot.spot, must_lie_open):
             says = self.looking_at_spots((always,)) if always else {}
             self.must_be_open(must_lie_open, found, **says)
             self.look(text, found, **says)
-            self.scope.looked_at_spots[spot.spot] = spot.place.cells | spot.place.reads
+            self.scope.looked_at_spots[spot.spot, must_lie_open] = spot.place.cells | spot.place.reads
 
     def must_be_open(self, must_lie_open: bool, found: Callable[[Sequence[Any]], object], **says: Any) -> None:
         """Where nothing is left to be found out of faces, that somebody must see them has to be said for itself."""

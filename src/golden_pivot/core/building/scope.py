@@ -33,8 +33,8 @@ class Scope:
     """cards by name that your fingers keep a break at → the cells of where they lie"""
     looked_at: set[str] = field(default_factory=set)
     """cards by name whose faces have been asked for, so that they are settled"""
-    looked_at_spots: dict[Spot, frozenset[int]] = field(default_factory=dict)
-    """cards by where they lie whose faces have been asked for → the cells that may not have changed since"""
+    looked_at_spots: dict[tuple[Spot, bool], frozenset[int]] = field(default_factory=dict)
+    """(cards by where they lie whose faces have been asked for, whether they had to lie open) → the cells that may not have changed since"""
     totals: dict[Total, int] = field(default_factory=dict)
     """sum of numbers that is kept as a running total → its cell, while none of them has changed"""
     filled: set[str] = field(default_factory=set)
@@ -54,6 +54,10 @@ class Scope:
     gathering: Gathering | None = None
     ended: bool = False
     """no path comes this far: every case above has its ending"""
+
+    def has_looked(self, spot: Spot, open_: bool) -> bool:
+        """Whether these faces are settled; and, if that is asked, all of them lie open."""
+        return (spot, True) in self.looked_at_spots or (not open_ and (spot, False) in self.looked_at_spots)
 
     def changes(self, cells: Collection[int]) -> None:
         """What has been found out of these cells before is not so any more."""

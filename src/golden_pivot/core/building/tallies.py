@@ -45,7 +45,7 @@ class Tallies(KindsLeftOpen):
         if open_ := self.must_lie_open():
             self.ask_faces()
         whole = Spot("all", None, place.name)
-        is_new = whole not in self.scope.looked_at_spots
+        is_new = not self.scope.has_looked(whole, open_)
         self.bags_in |= place.cells
         if is_new:
             self._must_all_be_open(open_, place)
@@ -72,7 +72,7 @@ class Tallies(KindsLeftOpen):
             for index in range(len(self.pack) + len(self.extras)):
                 says = {"goes_through": (min(place.cells), index)} if len(place.cells) == 1 else {}
                 self.look(f"the {ordinal(index + 1)} card of {place.name}", found(index), **says)
-            self.scope.looked_at_spots[whole] = place.cells | place.reads
+            self.scope.looked_at_spots[whole, open_] = place.cells | place.reads
         self.touches = touched  # what the line itself does is another matter
         if in_any_order:
             self.looks_in = outer
