@@ -97,6 +97,7 @@ class Builder(Judging):
         self._followed = target = self._target()
         if target and not self.claims and self._count_cell is not None:
             self.ask_pile_places()  # the landing may be in any of them
+        self.own_places_beside_numbered_piles()
         self._keeps_target = bool(target) and (
             not self.purpose.odds and (not self.claims or not self.purpose.forget_places)
         )

@@ -13,6 +13,8 @@ from .places import Place, fixed_place
 from .table import MOST_PILES
 
 OTHERS = "spare"
+LAID_DOWN = "piles laid down"
+"""the one heap for all of them"""
 
 
 class Keeping(Asides):
@@ -29,7 +31,7 @@ class Keeping(Asides):
             self.scope.dealt_piles = self.scope.piles
         self.scope.pile_count = self._pile_count
         if self.purpose.forget_places and not self.needs.pile_places:
-            cell = self._place_cell("piles laid down")
+            cell = self._place_cell(LAID_DOWN)
             self.scope.piles, self.scope.piles_from = (cell,), "deck"
             self.touches.add(cell)
             return self.scope.piles
@@ -92,6 +94,11 @@ class Keeping(Asides):
     def ask_pile_places(self) -> None:
         """Each of the piles laid down one by one is a place of its own."""
         self.found_needs = replace(self.found_needs, pile_places=True)
+
+    def own_places_beside_numbered_piles(self) -> None:
+        """What another line deals to pile 1 goes on the pile 1 that has been laid down."""
+        if LAID_DOWN in self.place_cells and any(name.startswith("pile ") for name in self.place_cells):
+            self.ask_pile_places()
 
     def known_place(self, slot: str, name: str) -> Place:
         if name.startswith("pile ") and self.scope.pile_count is not None:
