@@ -19,7 +19,7 @@ import { TablePanel } from './TablePanel';
 import { FirstProof, useFirstProof } from '../first/FirstProof';
 import { VerdictBar } from './VerdictBar';
 import { Versions } from './Versions';
-import { choosing, choosingTogether, FIRST, inHand } from './asked';
+import { anyPath, choosing, choosingTogether, FIRST, inHand } from './asked';
 import { keepLine, lastLine } from './lastLine';
 import { useAutosave } from './useAutosave';
 import { useBenchKeys } from './useBenchKeys';
@@ -98,7 +98,7 @@ export function Bench({ routine }: { routine: Routine }) {
     run();
   }, [run]);
   const another = useCallback(() => {
-    setAsked({ ...FIRST, seed: Math.floor(Math.random() * 2 ** 31) });
+    setAsked(anyPath());
     run();
   }, [run]);
   const hand = useMemo(() => ({ decisions: play?.decisions, isOld: playIsOld }), [play, playIsOld]);
@@ -178,7 +178,7 @@ export function Bench({ routine }: { routine: Routine }) {
               {drawn && play && drawn.columns.length > 0 && (
                 <StrandsView strands={drawn} frames={play.frames} index={index} onMoment={goTo} onHover={setHovered} />
               )}
-              {found.strands && !drawn && !reads && verdict && verdict.verdict !== 'unsettled' && (
+              {found.strands && !drawn && play?.target && !reads && verdict && verdict.verdict !== 'unsettled' && (
                 <p className="no-strands">There are too many situations here to draw where the card can go.</p>
               )}
               <Hand

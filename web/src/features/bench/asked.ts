@@ -4,6 +4,15 @@ import type { Asked } from '../../api/queries';
 /** The plainest path: of every choice the first that there is. */
 export const FIRST: Asked = { choices: {}, seed: null, worst: false };
 
+/** Every choice by chance, another one each time. */
+export function anyPath(): Asked {
+  return { ...FIRST, seed: anySeed() };
+}
+
+function anySeed(): number {
+  return Math.floor(Math.random() * 2 ** 31);
+}
+
 /** What is in the hand: what was played, and on top of it what was chosen since and is not played yet. */
 export interface InHand {
   decisions: Decision[] | undefined;
@@ -21,7 +30,7 @@ export function choosing(before: Asked, hand: InHand, key: string, value: number
 export function choosingTogether(before: Asked, hand: InHand, keys: string[], byChance: boolean): Asked {
   const { choices, seed } = standing(before, hand);
   const others = Object.entries(choices).filter(([key]) => !keys.includes(key));
-  return { ...FIRST, choices: Object.fromEntries(others), seed: byChance ? Math.floor(Math.random() * 2 ** 31) : seed };
+  return { ...FIRST, choices: Object.fromEntries(others), seed: byChance ? anySeed() : seed };
 }
 
 /** The hand with what was chosen and is not played yet. */
