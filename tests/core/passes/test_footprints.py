@@ -16,7 +16,7 @@ from hypothesis import given
 from golden_pivot.core.budget import Budget
 from golden_pivot.core.building import PROOF
 from golden_pivot.core.building.builder import lowered
-from golden_pivot.core.faults import OutOfBudget
+from golden_pivot.core.faults import Impossible, NoSuchPath, OutOfBudget
 from golden_pivot.core.language.kinds import CHANCE
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.passes.liveness import liveness
@@ -46,6 +46,14 @@ class Recorded(list[Any]):
         super().__setitem__(index, content)
 
 
+def stopped_by(run: Callable[[list[Any]], None], cells: list[Any]) -> Exception | None:
+    try:
+        run(cells)
+    except (Impossible, NoSuchPath) as stopped:
+        return stopped
+    return None
+
+
 def watched(program: Program) -> Program:
     """The same program; running it raises AssertionError where an instruction does what it does not say."""
     places = {index for index, _ in program.places()}
@@ -54,14 +62,21 @@ def watched(program: Program) -> Program:
         | set(program.face_cells.values())
         | {i for i, cell in enumerate(program.cells) if cell.name in ("piles to choose from", "number of piles")}
     )
+    faces = {*program.face_cells.values(), *([program.faces.cell] if program.faces else [])}
     # Which faces have been seen is kept whatever is forgotten (docs/forgetting.md): a choice of a face may ask for it.
-    seen = {*places, *program.face_cells.values(), *([program.faces.cell] if program.faces else [])}
+    seen = places | faces
+
+    def without_cards(step: AnyInstruction, cells: Sequence[Any]) -> list[Any]:
+        """Where it does not say that it looks, it does not matter which cards lie there, nor which way up."""
+        unseen = places - step.looks - step.reads_faces
+        return [bytes(len(cell)) if index in unseen else cell for index, cell in enumerate(cells)]
 
     def asks(step: AnyInstruction, ask: Callable[..., Any] | None) -> Any:
         def asked(cells: Sequence[Any], *more: Any) -> Any:
-            recorded = Recorded(cells)
+            recorded, by_chance = Recorded(cells), isinstance(step, Choose) and step.by == CHANCE
             answer = ask(recorded, *more)  # type: ignore[misc]
-            free = seen if isinstance(step, Choose) and step.by == CHANCE else set()
+            assert by_chance or ask(without_cards(step, cells), *more) == answer, (step.line, "looks")  # type: ignore[misc]
+            free = seen if by_chance else set()
             undeclared = recorded.read - step.reads - free
             assert not undeclared, (step.line, "reads", names(undeclared))
             assert not recorded.written, (step.line, "changes", names(recorded.written))
@@ -71,8 +86,19 @@ def watched(program: Program) -> Program:
 
     def runs(step: Act) -> Callable[[list[Any]], None]:
         def run(cells: list[Any]) -> None:
-            recorded = Recorded(cells)
-            step.run(recorded)
+            recorded, blank = Recorded(cells), without_cards(step, cells)
+            obstacle = stopped_by(step.run, blank)
+            try:
+                step.run(recorded)
+            except (Impossible, NoSuchPath) as stopped:
+                assert type(obstacle) is type(stopped), (step.line, "looks", obstacle, stopped)
+                raise
+            assert obstacle is None, (step.line, "looks", obstacle)
+            for index, (one, other) in enumerate(zip(list.__iter__(recorded), blank, strict=True)):
+                if index in faces:
+                    continue
+                same = len(one) == len(other) if index in places else one == other
+                assert same, (step.line, "looks", program.cells[index].name)
             # Of a heap that cards are only put on, or a count that goes on, it does not matter what it was unless it matters later;
             # nor does it of marks that are only added to.
             undeclared = recorded.read - step.reads - (own & step.touches) - {FAILED, program.reached}
@@ -107,7 +133,10 @@ def explored(text: str) -> None:
     if faults:
         return  # such as a secret that is made use of
     with suppress(OutOfBudget):
-        explore(liveness(watched(program)), Budget(states=2_000))
+        try:
+            explore(liveness(watched(program)), Budget(states=2_000))
+        except AssertionError as wrong:
+            raise AssertionError(f"{wrong}\n{text}") from None
 
 
 @MANY

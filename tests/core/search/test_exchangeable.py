@@ -44,8 +44,10 @@ def _loop(seed: int) -> str:
     for one in first:
         if draw.random() < 0.3:  # so that few cards are left of a class, or none
             one[:0] = [f"If {draw.choice(small)}:", "  Deal 1 card from deck to table"]
-    rows = [f"Pack: {draw.randint(3, 6)} cards, any order", "Turn deck over", *first[0], *first[1], "Until deck runs out:",
-            f"  If {draw.choice(asked)}:", f"    {draw.choice([*deals, 'Put deck on hand'])}", "  Otherwise:", f"    {draw.choice(deals)}"]  # fmt: skip
+    condition = draw.choice(asked)
+    is_small = condition in small or len(first[0]) + len(first[1]) > 2  # many classes: it takes long, draw by draw
+    rows = [f"Pack: {draw.randint(3, 4 if is_small else 6)} cards, any order", "Turn deck over", *first[0], *first[1], "Until deck runs out:",
+            f"  If {condition}:", f"    {draw.choice([*deals, 'Put deck on hand'])}", "  Otherwise:", f"    {draw.choice(deals)}"]  # fmt: skip
     if draw.random() < 0.2:
         rows.append(f"    {draw.choice(('Turn table over', 'Leave the loop'))}")
     return "\n".join(

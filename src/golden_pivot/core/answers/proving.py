@@ -19,7 +19,7 @@ from ..search.program import FAILED, Program
 from ..search.replay import Play
 from .all_paths import DRAWN_WITHOUT_NUMBER, FEW_TRANSITIONS, Drawn, Searched, ToldByDrawn, depends_on_order, explored
 from .landings import MOST_STEPS_FOR_PLACES, Landing, end_places
-from .refuting import Shown, counterexample, least_failing
+from .refuting import Shown, counterexample, least_failing, why_stuck
 from .regions import region_of
 from .unclaimed import unclaimed, whatever
 from .verdicts import EVERYTHING, PROVED, REFUTED, UNSETTLED, Asked, Claim, Verdict
@@ -58,7 +58,7 @@ def _settled(routine: Routine, budget: Budget, drawn: Drawn, asked: Asked) -> Ve
                 raise
     program, found = searched.program, searched.found
     if not found.ends:  # in whatever order things are done
-        raise BadRoutine([_never_possible(routine, found)])
+        raise BadRoutine([_never_possible(routine, found, budget)])
     count = count_of(program, found, searched.exact)
     claims = _claims(program, found, count)
     endings = [claim for claim, of in zip(claims, program.claims, strict=True) if not of.throughout]
@@ -160,7 +160,7 @@ def _never_reached(routine: Routine, claim: Claim) -> Fault:
     )  # fmt: skip
 
 
-def _never_possible(routine: Routine, found: Exploration) -> Fault:
+def _never_possible(routine: Routine, found: Exploration, budget: Budget) -> Fault:
     if found.again and not found.stuck:
         first = routine.having(Facet.RESTARTS)[0]
         return Fault(
@@ -173,7 +173,7 @@ def _never_possible(routine: Routine, found: Exploration) -> Fault:
         stuck.line,
         1,
         len(line.text) + 1,
-        f"No path gets past this line: {stuck.reason}.",
+        f"No path gets past this line: {why_stuck(routine, stuck.line, budget) or stuck.reason}.",
         "something that can be done on at least one path",
         "Change the numbers or the heap.",
     )

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from contextlib import suppress
 from dataclasses import dataclass, replace
+from itertools import chain
 from typing import Any
 
 from ..budget import Budget
@@ -17,7 +18,7 @@ from ..search.frontiers import Exploration
 from ..search.program import FAILED, Program
 from ..search.replay import Play
 from .in_hand import clauses
-from .plays import drawn_at_random, failing_at_random, play_path
+from .plays import drawn_at_random, failing_at_random, play, play_path
 
 MOST_DRAWN = 40
 """paths that are drawn at random: most routines that fail do so within the first twenty"""
@@ -56,6 +57,19 @@ def failing_drawn(routine: Routine, budget: Budget) -> Play | None:
     """A failing path, of some drawn at random; None where there is none among them. Raises Cancelled."""
     with suppress(BadRoutine):  # more than the bench can follow
         return failing_at_random(routine, MOST_DRAWN, budget.cancelled)
+    return None
+
+
+def why_stuck(routine: Routine, line: int, budget: Budget) -> str | None:
+    """Why paths get stuck at a line, in the words of one that forgets nothing: the plainest, or the first of some drawn. Raises Cancelled.
+
+    A proof has forgotten where cards lie of which nobody asks any more, and would tell of them that they are out of play.
+    """
+    with suppress(BadRoutine):
+        drawn = (path for path, _ in drawn_at_random(routine, MOST_DRAWN, budget.cancelled))
+        for path in chain([play(routine)], drawn):
+            if path.stuck_at == line:
+                return path.failures[-1].removesuffix(f" (line {line})")
     return None
 
 

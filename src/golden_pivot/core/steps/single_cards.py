@@ -194,6 +194,7 @@ def take_side(b: Builder) -> None:
     source, up = b.source("from"), b.phrase("side") == "face-up"
     to = b.destination("to", apart_from=source)
     b.ask_faces()
+    b.looks_in |= source.cells
 
     def run(cells: Cells) -> None:
         heap = source.of(cells)
