@@ -72,6 +72,10 @@ LAID = ("Pack: 12 cards, any order\nPlace FORCE on top\n" + 2 * "Cut off 4 cards
         (LAID + "Spectator keeps 2 of the piles\nEnds with: size of spare is 4\n", "proved", 3, 0),
         ("Pack: 12 cards, any order\nPlace FORCE on top\nCut off 4 cards of deck to hand\nDeal hand into 2 piles\n"
          "Lay deck down as a new pile\nEnds with: size of pile 3 is 8\n", "proved", 1, 0),
+        # Which way up cards lie of which nobody asks where they are.
+        ("Pack: 9 cards, any order\nPlace KEY 7th, face up\nDeal 4 cards from deck to table\nSpectator names a number n from 1 to 3\n"
+         "Deal n cards from table to hand\nSpectator takes the face-up cards out of deck to hand\nEnds with: size of hand is n + 1\n",
+         "proved", 3, 0),
         # Heaps called piles are piles.
         ("Pack: 9 cards, any order\nPlace FORCE on top\nDeal 2 cards from deck to pile 1\nDeal 3 cards from deck to pile 2\n"
          "Spectator points to a pile: p\nEnds with: p is at most 2\n", "proved", 2, 0),
@@ -257,6 +261,21 @@ def test_what_is_known_outside_a_limit_is_told_number_by_number() -> None:
 )  # fmt: skip
 def test_regions_in_words_and_in_paths(text: str, says: str) -> None:
     assert limits_of(text, Budget()).says == says
+
+
+def test_where_a_card_is_of_which_nobody_asks_any_more() -> None:
+    """No path gets past a line, and a proof has forgotten by then where the card lies."""
+    text = (
+        "Pack: 52 cards, any order\nPlace KEY 7th\nPlace ANCHOR on top\nDeal 1 card from deck to packet\n"
+        + "".join(
+            f"Spectator names a number {n} from 10 to 20\nDeal {n} cards from deck to {to}\n"
+            for n, to in (("n", "table"), ("m", "hand"))
+        )
+        + "Spectator cuts deck and completes the cut\nSpectator cuts hand and completes the cut\n"
+        "Spectator cuts table and completes the cut\nMake sure that KEY is the top card of packet\nEnds with: size of packet is 1\n"
+    )
+    with pytest.raises(BadRoutine, match="past this line: KEY is 5th in table, not the top card of packet"):
+        proved(text)
 
 
 def test_a_routine_with_too_many_paths_is_not_said_to_be_unknown() -> None:
