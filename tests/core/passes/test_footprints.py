@@ -5,7 +5,7 @@ Passes and search rely on them: what nobody says they read is forgotten, and wha
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from contextlib import suppress
 from dataclasses import replace
 from typing import Any
@@ -66,16 +66,19 @@ def watched(program: Program) -> Program:
     # Which faces have been seen is kept whatever is forgotten (docs/forgetting.md): a choice of a face may ask for it.
     seen = places | faces
 
-    def without_cards(step: AnyInstruction, cells: Sequence[Any]) -> list[Any]:
-        """Where it does not say that it looks, it does not matter which cards lie there, nor which way up."""
+    def alike(step: AnyInstruction, cells: Sequence[Any]) -> Iterator[tuple[str, list[Any]]]:
+        """(what is said, cells that it must not tell from these)"""
         unseen = places - step.looks - step.reads_faces
-        return [bytes(len(cell)) if index in unseen else cell for index, cell in enumerate(cells)]
+        yield "looks", [bytes(len(cell)) if index in unseen else cell for index, cell in enumerate(cells)]
+        if turned := step.bags - {one.place for one in step.spots}:
+            yield "bags", [cell[::-1] if index in turned else cell for index, cell in enumerate(cells)]
 
     def asks(step: AnyInstruction, ask: Callable[..., Any] | None) -> Any:
         def asked(cells: Sequence[Any], *more: Any) -> Any:
             recorded, by_chance = Recorded(cells), isinstance(step, Choose) and step.by == CHANCE
             answer = ask(recorded, *more)  # type: ignore[misc]
-            assert by_chance or ask(without_cards(step, cells), *more) == answer, (step.line, "looks")  # type: ignore[misc]
+            for said, others in () if by_chance else alike(step, cells):
+                assert ask(others, *more) == answer, (step.line, said)  # type: ignore[misc]
             free = seen if by_chance else set()
             undeclared = recorded.read - step.reads - free
             assert not undeclared, (step.line, "reads", names(undeclared))
@@ -86,19 +89,16 @@ def watched(program: Program) -> Program:
 
     def runs(step: Act) -> Callable[[list[Any]], None]:
         def run(cells: list[Any]) -> None:
-            recorded, blank = Recorded(cells), without_cards(step, cells)
-            obstacle = stopped_by(step.run, blank)
-            try:
-                step.run(recorded)
-            except (Impossible, NoSuchPath) as stopped:
-                assert type(obstacle) is type(stopped), (step.line, "looks", obstacle, stopped)
-                raise
-            assert obstacle is None, (step.line, "looks", obstacle)
-            for index, (one, other) in enumerate(zip(list.__iter__(recorded), blank, strict=True)):
-                if index in faces:
-                    continue
-                same = len(one) == len(other) if index in places else one == other
-                assert same, (step.line, "looks", program.cells[index].name)
+            recorded = Recorded(cells)
+            stopped = stopped_by(step.run, recorded)
+            for said, others in alike(step, cells):
+                obstacle = stopped_by(step.run, others)
+                assert type(obstacle) is type(stopped), (step.line, said, obstacle, stopped)
+                for index, (one, other) in enumerate(zip(list.__iter__(recorded), others, strict=True)):
+                    same = index in faces or (len(one) == len(other) if index in places else one == other)
+                    assert stopped or same, (step.line, said, program.cells[index].name)
+            if stopped:
+                raise stopped
             # Of a heap that cards are only put on, or a count that goes on, it does not matter what it was unless it matters later;
             # nor does it of marks that are only added to.
             undeclared = recorded.read - step.reads - (own & step.touches) - {FAILED, program.reached}

@@ -63,10 +63,10 @@ def _loop(seed: int) -> str:
 def _told(text: str) -> tuple[Any, ...]:
     routine = read_routine(text)
     assert not routine.faults, (text, routine.faults)
-    found = prove(routine)
-    counts = explore(compile_routine(routine, PROOF), Budget())
+    found = prove(routine, Budget(seconds=None))
+    counts = explore(compile_routine(routine, PROOF), Budget(seconds=None))
     told = found.verdict, found.paths, found.failing_paths
-    return told, sorted(map(repr, counts.ends.items())), odds_of(routine, Budget()).chances
+    return told, sorted(map(repr, counts.ends.items())), odds_of(routine, Budget(seconds=None)).chances
 
 
 COUNTED = "Until deck runs out:\n  If the top card of deck is a king:\n    Deal 1 card from deck to table\n  Otherwise:\n    Deal 1 card from deck to hand\n"
