@@ -24,6 +24,12 @@ ROWS = {
         ("The card in the pocket is their card", "Ends with: the top card of pocket is their card"),
         ("Ends with: the card in your pocket is her card", "Ends with: the top card of pocket is their card"),
     ],
+    "Pack: 9 cards\nPlace FORCE 2nd\nDeal 1 card from deck to table": [
+        ("Ends with: FORCE is at position 3 in deck", "Ends with: the 3rd card of deck is FORCE"),
+        ("FORCE ends up third", "Ends with: the 3rd card of deck is FORCE"),
+        ("FORCE finishes at the bottom", "Ends with: the bottom card of deck is FORCE"),
+        ("FORCE is on the table", "Ends with: FORCE is in table"),
+    ],
     "Pack: 52 cards, any order\nRemember the bottom card of deck: KEY\nSpectator remembers the top card of deck: their card": [
         ("Their card is right after the key card", "Ends with: their card is directly below KEY"),
         ("The card next to the key is their card", "Ends with: their card is next to KEY"),

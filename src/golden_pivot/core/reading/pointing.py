@@ -82,7 +82,7 @@ def spot_said(words: str, s: Situation) -> str | None:
         tail = f" from the {m[2]}" if m[2] in ("bottom", "right", "left") else ""
         return f"the {m[1]} card{tail} of {where}"
     if m := re.fullmatch(
-        r"card (?:that lie )?(?:at|in) (?:position |place |number |their )?(.+?)(?: (?:position|place))?(?: (?:of|in|from) (.+))?",
+        r"(?:card (?:that lie )?(?:at|in) (?:position |place |number |their )?|(?:at )?(?:position|number|card number) )(.+?)(?: (?:position|place))?(?: (?:of|in|from) (.+))?",
         words,
     ):
         at = number_said(m[1], s)

@@ -59,6 +59,7 @@ def ends_without(b: Builder) -> None:
     wordings=(
         "{card} (be|is|lie|end up) (somewhere|anywhere) (in|among) {place} => whether=in; score=2",
         "{card} (be|is|lie|end up) in {place} => whether=in; score=1",
+        "{card} (be|is|lie|end up) on table => place=table; whether=in; score=3",
         "{card} (be not|is not|be no longer|is no longer|be nowhere) in {place} => whether=not in; score=3",
         "{place} (hold|contain|have) {card} => whether=in; score=1",
     ),
