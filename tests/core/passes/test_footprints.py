@@ -70,6 +70,9 @@ def watched(program: Program) -> Program:
         """(what is said, cells that it must not tell from these)"""
         unseen = places - step.looks - step.reads_faces
         yield "looks", [bytes(len(cell)) if index in unseen else cell for index, cell in enumerate(cells)]
+        if program.faces:
+            unknown, without = places - step.reads_faces, program.faces.without_faces
+            yield "faces", [cell.translate(without) if index in unknown else cell for index, cell in enumerate(cells)]
         if turned := step.bags - {one.place for one in step.spots}:
             yield "bags", [cell[::-1] if index in turned else cell for index, cell in enumerate(cells)]
 
