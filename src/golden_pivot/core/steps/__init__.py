@@ -5,7 +5,10 @@ from pkgutil import iter_modules
 
 from .declare import REGISTRY, StepKind
 
-for _module in sorted(module.name for module in iter_modules(__path__)):
+PLAINEST = ("control", "endings")
+"""modules whose kinds come first on their shelves; the others by their names"""
+
+for _module in (*PLAINEST, *sorted(module.name for module in iter_modules(__path__))):
     import_module(f"{__name__}.{_module}")
 
 FAMILIES = (
