@@ -54,6 +54,41 @@ def stopped_by(run: Callable[[list[Any]], None], cells: list[Any]) -> Exception 
     return None
 
 
+def in_parts(step: Act, cells: Sequence[Any], places: set[int]) -> list[Any]:
+    """The cells with each part that a move splits off turned round, and what is left of each place."""
+    found, begun = [*cells], dict.fromkeys(places, 0)
+    sizes: dict[int, list[int]] = {}
+    for one in step.splits or ():
+        sizes.setdefault(one.place, []).append(one.number(cells))
+    for place in places:
+        heap = found[place] = bytes(cells[place])
+        parts = []
+        for size in [*sizes.get(place, ()), len(heap)]:
+            parts.append(heap[begun[place] : begun[place] + size][::-1])
+            begun[place] += size
+        found[place] = b"".join(parts)
+    return found
+
+
+def does_as_declared(step: Act, before: Sequence[Any], after: Sequence[Any], places: set[int]) -> None:
+    """What a move says of itself besides: that it stacks, hands over, only reckons, or goes by parts."""
+    if step.stacks or (step.hands_over and not before[step.hands_over[1]]):
+        source, to, on_top = step.stacks or (*step.hands_over, True)  # type: ignore[misc]
+        wanted = [*before]
+        wanted[to] = before[source] + before[to] if on_top else before[to] + before[source]
+        wanted[source] = b""
+        assert wanted == [*after], (step.line, "stacks")
+    if step.reckons:
+        assert all(before[place] == after[place] for place in places), (step.line, "reckons")
+    if step.splits is not None:
+        others = in_parts(step, before, places - step.looks - step.reads_faces)
+        step.run(others)
+        assert all(
+            sorted(one) == sorted(other) if index in places else one == other
+            for index, (one, other) in enumerate(zip(after, others, strict=True))
+        ), (step.line, "splits")
+
+
 def watched(program: Program) -> Program:
     """The same program; running it raises AssertionError where an instruction does what it does not say."""
     places = {index for index, _ in program.places()}
@@ -102,6 +137,7 @@ def watched(program: Program) -> Program:
                     assert stopped or same, (step.line, said, program.cells[index].name)
             if stopped:
                 raise stopped
+            does_as_declared(step, cells, list(list.__iter__(recorded)), places)
             # Of a heap that cards are only put on, or a count that goes on, it does not matter what it was unless it matters later;
             # nor does it of marks that are only added to.
             undeclared = recorded.read - step.reads - (own & step.touches) - {FAILED, program.reached}
