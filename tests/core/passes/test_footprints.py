@@ -188,3 +188,9 @@ def test_every_instruction_does_what_it_says(text: str) -> None:
 @pytest.mark.parametrize("seed", range(60))
 def test_so_it_does_where_faces_are_looked_at(seed: int) -> None:
     explored(face_routine(seed))
+
+
+def test_which_card_lies_on_top_matters_where_one_must_not_show() -> None:
+    """To every line that does something, also to one that asks a heap in whatever order it lies."""
+    explored("Pack: 4 cards, any order\nPlace FORCE 4th, face up\nMake sure that 3 cards of deck are face down\n"
+             "Ends with: size of deck is 4\nNever shows: the face of FORCE\n")  # fmt: skip
