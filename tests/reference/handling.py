@@ -46,9 +46,9 @@ def swap(t: Table, s: Json) -> None:
 
 
 def cut(t: Table, s: Json) -> None:
-    heap = t.heap(s["place"])
     if "choice" in s:
         t.new_number(s["choice"])
+    heap = t.heap(s["place"])
     n = t.count(s["depth"], heap) if "depth" in s else t.choose(list(range(max(1, len(heap)))))
     for _ in range(n):
         heap.append(heap.pop(0))
