@@ -176,7 +176,7 @@ export function Bench({ routine }: { routine: Routine }) {
             <>
               <TablePanel play={play} playback={playback} alone={`/table/${routine.id}`} />
               {drawn && play && drawn.columns.length > 0 && (
-                <StrandsView strands={drawn} frames={play.frames} index={index} onMoment={goTo} onHover={setHovered} />
+                <StrandsView strands={drawn} frames={play.frames} stuckAt={play.stuck_at} index={index} onMoment={goTo} onHover={setHovered} />
               )}
               {found.strands && !drawn && play?.target && !reads && verdict && verdict.verdict !== 'unsettled' && (
                 <p className="no-strands">There are too many situations here to draw where the card can go.</p>

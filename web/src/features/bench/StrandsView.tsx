@@ -12,6 +12,8 @@ const CROWD = 150;
 interface StrandsProps {
   strands: Strands;
   frames: Frame[];
+  /** line at which the path that is played gets stuck */
+  stuckAt: number | null;
   /** the moment the table shows */
   index: number;
   onMoment: (index: number) => void;
@@ -20,7 +22,7 @@ interface StrandsProps {
 }
 
 /** All the ways their card travels: a column a step, positions down, weight as thickness, closing to gold. */
-export const StrandsView = memo(function StrandsView({ strands, frames, index, onMoment, onHover }: StrandsProps) {
+export const StrandsView = memo(function StrandsView({ strands, frames, stuckAt, index, onMoment, onHover }: StrandsProps) {
   const { ref, width, height } = useElementSize();
   const [asTable, setAsTable] = useState(false);
   const axis = axisOf(strands, width || 640, height || 200);
@@ -76,7 +78,7 @@ export const StrandsView = memo(function StrandsView({ strands, frames, index, o
               </g>
             ))}
             <Edges strands={strands} axis={axis} />
-            <Path axis={axis} frames={frames} />
+            <Path axis={axis} frames={frames} stuckAt={stuckAt} />
             <Ends strands={strands} axis={axis} />
             {axis.columns.map((place, i) => (
               <rect
@@ -193,8 +195,8 @@ function Ends({ strands, axis }: { strands: Strands; axis: Axis }) {
   });
 }
 
-function Path({ axis, frames }: { axis: Axis; frames: Frame[] }) {
-  const spots = pathAcross(axis, frames);
+function Path({ axis, frames, stuckAt }: { axis: Axis; frames: Frame[]; stuckAt: number | null }) {
+  const spots = pathAcross(axis, frames, stuckAt);
   const points = spots.flatMap((spot, i) => (spot ? [{ x: axis.columns[i]?.x ?? 0, y: axis.y(spot) }] : []));
   const d = points.map((p, i) => (i === 0 ? `M${p.x} ${p.y}` : curve(points[i - 1]?.x ?? 0, points[i - 1]?.y ?? 0, p.x, p.y))).join('');
   return (

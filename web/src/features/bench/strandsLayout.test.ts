@@ -59,7 +59,11 @@ test('a moment belongs to the column of its line, and of its time round', () => 
 test('the path goes on where it was until it moves, and stays there where it never comes', () => {
   const axis = axisOf(STRANDS, 600, 200);
   const frames = [frame(0, at(4)), frame(2, at(4)), frame(3, at(2, 'table'))];
-  expect(pathAcross(axis, frames)).toEqual([at(4), at(2, 'table'), at(2, 'table')]);
+  expect(pathAcross(axis, frames, null)).toEqual([at(4), at(2, 'table'), at(2, 'table')]);
+  // Stuck in the repetition, behind it, or at the deal.
+  expect(pathAcross(axis, frames, 5)).toEqual([at(4), at(2, 'table'), null]);
+  expect(pathAcross(axis, frames, 9)).toEqual([at(4), at(2, 'table'), at(2, 'table')]);
+  expect(pathAcross(axis, frames.slice(0, 2), 3)).toEqual([at(4), null, null]);
   expect([0, 1, 2].map((index) => columnOf(axis, frames, index))).toEqual([0, 0, 1]);
 });
 

@@ -82,10 +82,13 @@ export function axisOf(strands: Strands, width: number, height: number): Axis {
 export const belongs = (column: ColumnPlace, frame: Frame) =>
   column.line === 0 ? frame.line === 0 : frame.line >= column.line && frame.line <= column.last && (column.turn === null || frame.round[0] === column.turn);
 
-/** Where the card is at each column on the path that is played; null where the path never comes. */
-export function pathAcross(axis: Axis, frames: Frame[]): (Spot | null)[] {
+/** Where the card is at each column on the path that is played; null where the path never comes, as it gets stuck at a line before. */
+export function pathAcross(axis: Axis, frames: Frame[], stuckAt: number | null): (Spot | null)[] {
+  const last = columnOf(axis, frames, frames.length - 1);
   let before: Spot | null = null;
-  return axis.columns.map((column) => {
+  return axis.columns.map((column, i) => {
+    const isBehind = stuckAt !== null && i >= last && column.last >= stuckAt;
+    if (isBehind) return null;
     const frame = frames.findLast((moment) => belongs(column, moment));
     before = frame?.at ?? before;
     return before;
