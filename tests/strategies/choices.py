@@ -65,7 +65,8 @@ class Choosing(Writer):
             "any 1 cards", "any 1 card"))  # fmt: skip
 
     def _do_take_from(self, margin: str) -> None:
-        spot = self.spot().replace("of grid", "of deck")  # there each keeps its place
+        spot = self.spot()
+        spot = "the top card of deck" if "of grid" in spot else spot  # there each keeps its place
         name = f": {self._new_card()}" if not margin and self.pick(True, False) else ""
         self.say(margin, f"{self.who}take{self.s} {spot} to tray{name}")
 

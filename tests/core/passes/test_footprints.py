@@ -71,13 +71,15 @@ def in_parts(step: Act, cells: Sequence[Any], places: set[int]) -> list[Any]:
 
 
 def does_as_declared(step: Act, before: Sequence[Any], after: Sequence[Any], places: set[int]) -> None:
-    """What a move says of itself besides: that it stacks, hands over, only reckons, or goes by parts."""
+    """What a move says of itself besides: where cards come to, that it stacks, hands over, only reckons, or goes by parts."""
     if step.stacks or (step.hands_over and not before[step.hands_over[1]]):
         source, to, on_top = step.stacks or (*step.hands_over, True)  # type: ignore[misc]
         wanted = [*before]
         wanted[to] = before[source] + before[to] if on_top else before[to] + before[source]
         wanted[source] = b""
         assert wanted == [*after], (step.line, "stacks")
+    for place in places - (places if step.fills is None else step.fills):
+        assert len(after[place]) <= len(before[place]), (step.line, "fills")
     if step.reckons:
         assert all(before[place] == after[place] for place in places), (step.line, "reckons")
     if step.splits is not None:
