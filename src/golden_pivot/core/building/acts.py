@@ -93,7 +93,9 @@ class Acts(Blocks):
         self.instructions.append(
             Act(
                 **self.standing(self.touches | ({FAILED} if self.needs.exposures else set()))
-                | ({"looks": frozenset(self.reads), "bags": frozenset(), "spots": ()} if self.needs.exposures else {}),
+                | (
+                    {"looks": frozenset(self.reads), "bags": frozenset(), "spots": ()} if self.needs.exposures else {}
+                ),
                 run=run,
                 handled=handled or (lambda cells: 0),
                 fills=to.cells if to else None,
