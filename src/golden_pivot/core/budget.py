@@ -13,6 +13,8 @@ from .faults import Cancelled, OutOfBudget
 
 CHECK_EVERY = 1000
 """states between two looks at the clock, the memory and the cancel flag"""
+APART = 0.01
+"""seconds between two looks at the memory, and between two words on how far it is: these take longer than a few states"""
 
 _STATM = Path("/proc/self/statm")
 _PAGE = os.sysconf("SC_PAGE_SIZE")
@@ -43,6 +45,8 @@ class Budget:
     """a number of transitions, and what is called once when more than these have been taken"""
     executor: Executor = IN_PROCESS
     """who works off the batches of a long search"""
+    looked: float = -1.0
+    """when the memory was last looked at"""
     started: float = field(default_factory=time.perf_counter)
     held_before: int = field(default_factory=_resident)
 
@@ -82,10 +86,14 @@ class Budget:
         """
         if self.cancelled():
             raise Cancelled
-        if line:
-            self.progress(f"line {line}: {width:,} states")
         if self.states is not None and width > self.states:
             raise OutOfBudget("states", f"more than {self.states:,} different situations at line {line}")
+        now = time.perf_counter()
+        if self.looked < now < self.looked + APART:
+            return
+        self.looked = now
+        if line:
+            self.progress(f"line {line}: {width:,} states")
         if self.is_over():
             raise OutOfBudget("seconds", f"{self.seconds:g} s had passed at line {line}, with {width:,} situations")
         taken = _resident() - self.held_before

@@ -117,7 +117,8 @@ class Acts(Blocks):
 
         def found(cells: Sequence[Any]) -> tuple[int, int, int]:
             heap = source.of(cells)
-            self.within_heap(source, 1, len(heap))
+            if not heap:
+                self.within_heap(source, 1, 0)
             return source.find(cells), 0, heap[0] & TOKEN
 
         leaving = []
@@ -129,8 +130,7 @@ class Acts(Blocks):
                 cells[number] = value if matches(cells) else 0
 
             self.reads.add(number)
-            self.note(note, [number])
-            self._deals_one(source, to, face_up=True)
+            self._deals_one(source, to, face_up=True, first=note)
             leaving.append(len(self.instructions))
             self.instructions.append(Branch(**self.standing(), holds=lambda cells: not cells[number], target=END))
         if cap:
@@ -140,12 +140,17 @@ class Acts(Blocks):
         end = len(self.instructions)
         self.instructions.append(Leap(self.line.number, self.rounds, frozenset(), frozenset(), end + 1))
 
-    def _deals_one(self, source: Place, to: Place, face_up: bool) -> None:
+    def _deals_one(
+        self, source: Place, to: Place, face_up: bool, first: Callable[[Cells], None] = lambda cells: None
+    ) -> None:
+        follows = self.follows_faces
+
         def run(cells: Cells) -> None:
+            first(cells)
             heap = source.of(cells)
             self.within_heap(source, 1, len(heap))
             source.put(cells, heap[1:])
-            card = heap[:1].translate(UP if face_up else DOWN) if self.follows_faces else heap[:1]
+            card = heap[:1].translate(UP if face_up else DOWN) if follows else heap[:1]
             to.put(cells, card + to.of(cells))
 
         self.act(run, lambda cells: 1, lambda cells: source.of(cells)[:1], to)

@@ -33,6 +33,7 @@ from ..search.program import (
     Loop,
     Program,
     Wanted,
+    changed,
 )
 from .card_names import DECK, THEIR_CARD, PackCard
 from .judging import Judging
@@ -186,8 +187,8 @@ class Builder(Judging):
     def _assembled(self, target: str | None) -> Program:
         instructions, claims = self.instructions[: self._sound[0]], self.claims[: self._sound[1]]
         instructions = [
-            replace(step, target=min(step.target, len(instructions)) if step.target != END else END)
-            if isinstance(step, Branch | Leap)
+            changed(step, target=len(instructions))
+            if isinstance(step, Branch | Leap) and len(instructions) < step.target < END
             else step
             for step in instructions
         ]
@@ -267,8 +268,8 @@ class Builder(Judging):
             return frozenset(cells - any_one).union(*(whichever[one] for one in any_one & cells))
 
         if isinstance(step, Act) and step.fills is None and ANY_PLACE in step.touches:
-            step = replace(step, fills=step.touches - any_one)  # no card goes there
-        return replace(
+            step = changed(step, fills=step.touches - any_one)  # no card goes there
+        return changed(
             step,
             reads=resolved(step.reads),
             touches=resolved(step.touches),

@@ -91,7 +91,8 @@ class Looks(Spots):
         return self.faces.byte(self.faces.group(self.groups_known.index(card.sort.names)))
 
     def ask_fact(self, fact: str) -> None:
-        self.found_needs = replace(self.found_needs, facts=self.found_needs.facts | {fact})
+        if fact not in self.found_needs.facts:
+            self.found_needs = replace(self.found_needs, facts=self.found_needs.facts | {fact})
 
     # What is known of a card
 
@@ -247,7 +248,7 @@ class Looks(Spots):
             return read(cells, found(cells)[2]) == number
 
         # Before it is known what else is asked it is likely, and spares going through the lines once more.
-        if (len(alike) == 1 or not self.needs.facts) and not faces.groups:
+        if (len(alike) == 1 or not self.needs.facts) and not faces.groups and not self.found_needs.whether:
             self.found_needs = replace(self.found_needs, whether=True)
         if len(alike) != 1 or faces.groups:
             self.look(label, found)

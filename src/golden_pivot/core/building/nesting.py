@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Sequence
 from contextlib import contextmanager
-from dataclasses import replace
 from functools import reduce
 from typing import Any
 
@@ -13,7 +12,7 @@ from ..language.facets import Facet
 from ..language.kinds import ENDING, HANDLING
 from ..language.routine import STEP
 from ..language.templates import PERFORMER, SPECTATOR
-from ..search.program import END, Branch, Cell, Cells, Closure, Leap, Loop
+from ..search.program import END, Branch, Cell, Cells, Closure, Leap, Loop, changed
 from .asking import LineFails
 from .lines import Lines
 from .places import Place
@@ -127,7 +126,7 @@ class Blocks(Lines):
             self._unlimited -= 1
             self.again.pop()
         says = [step.text.strip().lower() for step in steps] if one_of else ["once more"]
-        self.instructions[head] = replace(closure, ends=tuple(ends), says=tuple(says))
+        self.instructions[head] = changed(closure, ends=tuple(ends), says=tuple(says))
         here = len(self.instructions)
         self.instructions.append(Leap(self.line.number, self.rounds, frozenset(), frozenset(), here + 1))
         self._the_same_again(again, afters)
@@ -186,7 +185,7 @@ class Blocks(Lines):
                 self.again.pop()
             end = len(self.instructions)
             self.instructions.append(Leap(self.line.number, self.rounds, frozenset(), frozenset(), end + 1))
-            self.instructions[head] = replace(loop, end=end)
+            self.instructions[head] = changed(loop, end=end)
             self._aim(leave)
             self._the_same_again(again, [self.scope])
         if body:
@@ -250,4 +249,4 @@ class Blocks(Lines):
         """The branch or leap at this index goes to the instruction that comes next."""
         step = self.instructions[index]
         assert isinstance(step, Branch | Leap)
-        self.instructions[index] = replace(step, target=len(self.instructions))
+        self.instructions[index] = changed(step, target=len(self.instructions))

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 
-from ..search.program import END, Act, AnyInstruction, Branch, Check, Closure, Leap, Loop, Program
+from ..search.program import END, Act, AnyInstruction, Branch, Check, Closure, Leap, Loop, Program, changed
 
 
 def hoist_checks(program: Program) -> Program:
@@ -52,12 +52,11 @@ def with_early_sums(instructions: Sequence[AnyInstruction]) -> list[AnyInstructi
 
 
 def _moved_up(instructions: list[AnyInstruction], index: int) -> list[AnyInstruction]:
-    step, at = instructions[index], index
-    points = _meeting_points(instructions[: index + 1])
-    for position in points if index in points else ():
-        if any(must_stay_behind(other, step) for other in instructions[position:index]):
-            break
-        at = position
+    step = instructions[index]
+    before = (i for i in range(index - 1, -1, -1) if must_stay_behind(instructions[i], step))
+    settled = next(before, -1) + 1
+    points = _meeting_points(instructions[: index + 1]) if settled < index else ()
+    at = min((point for point in points if point >= settled), default=index) if index in points else index
     if at == index:
         return instructions
     new_index = {old: old + (at < old <= index) for old in range(len(instructions) + 1)} | {END: END}
@@ -95,10 +94,13 @@ def _meeting_points(instructions: Sequence[AnyInstruction]) -> list[int]:
 def aimed(step: AnyInstruction, new_index: dict[int, int]) -> AnyInstruction:
     """The instruction with where it leads put right, for instructions that have new indices."""
     match step:
+        case Act():
+            return step
         case Branch() | Leap():
-            return replace(step, target=new_index[step.target])
+            to = new_index[step.target]
+            return step if to == step.target else changed(step, target=to)
         case Closure():
-            return replace(step, ends=tuple(new_index[end] for end in step.ends))
+            return changed(step, ends=tuple(new_index[end] for end in step.ends))
         case Loop():
-            return replace(step, end=new_index[step.end])
+            return changed(step, end=new_index[step.end])
     return step

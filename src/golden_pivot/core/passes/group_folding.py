@@ -6,7 +6,7 @@ from collections.abc import Callable
 from dataclasses import replace
 
 from ..cards import INDIFFERENT
-from ..search.program import Act, Builds, Cells, Check, Groups, Leap, Loop, Program
+from ..search.program import Act, Builds, Cells, Check, Groups, Leap, Loop, Program, changed
 
 
 def fold_groups(program: Program) -> Program:
@@ -22,7 +22,7 @@ def fold_groups(program: Program) -> Program:
         return program
     index, step, builds, check, groups = found
     place = {builds.place}
-    folded = replace(
+    folded = changed(
         step,
         run=_folding(step, builds, groups),
         reads=step.reads | (check.reads - {groups.place}) | place,

@@ -13,7 +13,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 
-from ..search.program import END, Act, AnyInstruction, Branch, Choose, Closure, Dead, Leap, Loop, Program
+from ..search.program import END, Act, AnyInstruction, Branch, Choose, Closure, Dead, Leap, Loop, Program, changed
 
 Live = frozenset[int]
 
@@ -35,7 +35,7 @@ def liveness(program: Program) -> Program:
 def _idle(step: AnyInstruction) -> AnyInstruction:
     """In the place of what is only reckoned for nobody; what it goes by may be forgotten by then."""
     assert isinstance(step, Act)
-    return replace(step, reads=frozenset(), touches=frozenset(), run=lambda cells: None)
+    return changed(step, reads=frozenset(), touches=frozenset(), run=lambda cells: None)
 
 
 def _targets(instructions: Sequence[AnyInstruction]) -> set[int]:
@@ -59,12 +59,13 @@ class _Liveness:
         self.behind |= {step.end: at for at, step in enumerate(self.instructions) if isinstance(step, Loop)}
 
     def settle(self) -> None:
+        goes_round = any(isinstance(step, Closure | Loop) for step in self.instructions)
         settled = False
         while not settled:
             settled = True
             for index in range(self.size - 1, -1, -1):
                 live = self._before(self.instructions[index], self._after(index))
-                settled &= live == self.live_before[index]
+                settled &= not goes_round or live == self.live_before[index]
                 self.live_before[index] = live
 
     def _live_at(self, index: int) -> Live:

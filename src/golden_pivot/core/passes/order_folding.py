@@ -26,6 +26,7 @@ from ..search.program import (
     OneSpot,
     Program,
     Takes,
+    changed,
 )
 
 
@@ -44,10 +45,10 @@ def _folded(program: Program, index: int, step: AnyInstruction) -> AnyInstructio
     if not isinstance(step, Act):
         return step
     if step.goes_through and _is_a_bag(program, index, step.goes_through[0]) and _comes_once(program, index):
-        return replace(step, run=_sorted_so_far(step, *step.goes_through))
+        return changed(step, run=_sorted_so_far(step, *step.goes_through))
     if step.builds and (spread := _spread_behind(program, index, step.builds)):
         reads = step.reads.union(*(part.reads for part in spread.parts))
-        return replace(step, run=_sorted_in_parts(step, step.builds, spread), reads=reads)
+        return changed(step, run=_sorted_in_parts(step, step.builds, spread), reads=reads)
     return step
 
 

@@ -102,12 +102,12 @@ class _Search:
         line, cell = stage.first.line, stage.choose.cell if stage.choose else None
         start, forked = stage.start, bool(self.program.kills_at)
         after: Layer = {}
-        many, done, next_look = 0, 0, CHECK_EVERY
+        if forked:  # who went another way meets the others further on
+            after = {state: weight for state, weight in layer.items() if (state[JUMP] or 0) > start}
+        many, done, next_look = len(after), 0, CHECK_EVERY
         for state, weight in layer.items():
-            if forked and state[JUMP] is not None:
-                if state[JUMP] > start:  # it went another way, and meets the others further on
-                    self.algebra.add(after, state, weight)
-                    many = len(after)
+            if forked and (goes_on_at := state[JUMP]) is not None:
+                if goes_on_at > start:
                     continue
                 state = goes_on(state)
             try:
@@ -162,6 +162,12 @@ class _Search:
             return self._ways_of_groups(choose, choose.grouped)
         if not (algebra.share or algebra.chosen or ways):
             return lambda state, weight: [(option, weight) for option in options_of(choose, state)]
+
+        if ways and algebra.times and not (algebra.share or algebra.chosen):
+            times = algebra.times
+            return lambda state, weight: [
+                (option, times(weight, *ways(state, option))) for option in options_of(choose, state)
+            ]
 
         def ways_on(state: State, weight: Any) -> list[tuple[Any, Any]]:
             options = options_of(choose, state)

@@ -12,7 +12,7 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
-from typing import Any
+from typing import Any, TypeVar
 
 from ..cards import index_of
 from ..layouts import HEAP, Layout
@@ -234,10 +234,21 @@ class Loop(Instruction):
     """gets smaller every time round, so that paths with equal measures meet; None: it is bounded by MOST_TURNS"""
 
 
+AnyInstruction = Act | Choose | Check | Branch | Leap | Closure | Loop
+Step = TypeVar("Step", bound=Instruction)
+
+
+def changed(step: Step, **fields: Any) -> Step:
+    """The instruction with other values in some fields. As dataclasses.replace, which sets every field anew: programs are
+    built with every key, and a pass may change each of their instructions."""
+    assert fields.keys() <= step.__dict__.keys(), fields
+    new = object.__new__(type(step))
+    new.__dict__.update(step.__dict__, **fields)
+    return new
+
+
 MOST_TURNS = 1000
 """times round of a loop that does not get smaller, before its paths are given up"""
-
-AnyInstruction = Act | Choose | Check | Branch | Leap | Closure | Loop
 
 
 @dataclass(frozen=True)

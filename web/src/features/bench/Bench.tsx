@@ -103,8 +103,19 @@ export function Bench({ routine }: { routine: Routine }) {
   }, [run]);
   const hand = useMemo(() => ({ decisions: play?.decisions, isOld: playIsOld }), [play, playIsOld]);
   const decisions = useMemo(() => inHand(asked, hand), [asked, hand]);
-  const choose = useCallback((key: string, value: number) => setAsked((before) => choosing(before, hand, key, value)), [hand]);
-  const together = useCallback((keys: string[], byChance: boolean) => setAsked((before) => choosingTogether(before, hand, keys, byChance)), [hand]);
+  // The controls in the hand are drawn anew when a decision changes, not with every key.
+  const latest = useRef(hand);
+  useEffect(() => {
+    latest.current = hand;
+  }, [hand]);
+  const choose = useCallback((key: string, value: number) => {
+    const now = latest.current;
+    setAsked((before) => choosing(before, now, key, value));
+  }, []);
+  const together = useCallback((keys: string[], byChance: boolean) => {
+    const now = latest.current;
+    setAsked((before) => choosingTogether(before, now, keys, byChance));
+  }, []);
   // What is shown and printed is what the shelf has: the last keys are saved first.
   const show = useCallback(
     (event?: { preventDefault: () => void }) => {

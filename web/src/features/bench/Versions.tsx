@@ -17,8 +17,14 @@ interface VersionsProps {
   replace: (text: string) => void;
 }
 
-/** Named states of the routine: keep one, bring one back. What stood before is kept first, so nothing is lost. */
-export const Versions = memo(function Versions({ id, text, opened, close, saved, replace }: VersionsProps) {
+/**
+ * Named states of the routine: keep one, bring one back. What stood before is kept first, so nothing is lost.
+ *
+ * While they are closed they need not hear of every key.
+ */
+export const Versions = memo(VersionsKept, (before, now) => !before.opened && !now.opened);
+
+function VersionsKept({ id, text, opened, close, saved, replace }: VersionsProps) {
   const client = useQueryClient();
   const { data: versions = [] } = useQuery({ ...versionsQuery(id), enabled: opened });
   const [name, setName] = useState('');
@@ -118,4 +124,4 @@ export const Versions = memo(function Versions({ id, text, opened, close, saved,
       )}
     </Modal>
   );
-});
+}

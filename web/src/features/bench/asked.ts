@@ -35,8 +35,9 @@ export function choosingTogether(before: Asked, hand: InHand, keys: string[], by
 
 /** The hand with what was chosen and is not played yet. */
 export function inHand(asked: Asked, { decisions, isOld }: InHand): Decision[] | undefined {
-  if (!isOld) return decisions;
-  return decisions?.map((decision) => ({ ...decision, value: asked.choices[decision.key] ?? decision.value }));
+  const chosen = (decision: Decision) => asked.choices[decision.key] ?? decision.value;
+  if (!isOld || !decisions?.some((decision) => chosen(decision) !== decision.value)) return decisions;
+  return decisions.map((decision) => ({ ...decision, value: chosen(decision) }));
 }
 
 /** What a next choice leaves as it is. Only the worst case cannot be told before it is played. */
