@@ -19,20 +19,21 @@ demo: setup ## serve the application with its demo shelf, on this machine only
 
 # What does not wait for each other is done side by side.
 test: ## set up, then run every check
-	@$(MAKE) --no-print-directory -j3 setup $(STAMPS)/chromium
-	@$(MAKE) --no-print-directory -j2 check
+	@$(MAKE) --no-print-directory -j3 setup $(STAMPS)/chromium check
 	@$(MAKE) --no-print-directory unit
 	@$(MAKE) --no-print-directory browser-tests
 
 check: check-python check-web ## formatting, types and lint of both halves
 
-check-python: setup
+check-python: $(STAMPS)/python
 	$(BIN)/ruff format --check src tests scripts
 	$(BIN)/ruff check src tests scripts
 	$(BIN)/mypy src/golden_pivot
 
-check-web: setup
-	cd web && npm run --silent format && npm run --silent types && npm run --silent lint && npm run --silent test
+check-web: check-web-format check-web-types check-web-lint check-web-test
+
+check-web-%: $(STAMPS)/node
+	cd web && npm run --silent $*
 
 unit: setup ## core, store, API and command line
 	$(BIN)/python -m pytest tests --ignore=tests/browser -n 2 --dist worksteal
