@@ -259,7 +259,8 @@ class Table(Numbers):
 
         def enough(cells: Sequence[Any]) -> int:
             n = count(cells)
-            within_heap(place, n, len(place.of(cells)))
+            if not 0 <= n <= (size := len(place.of(cells))):
+                within_heap(place, n, size)
             return n
 
         return enough

@@ -132,23 +132,29 @@ def plans(tables: Sequence[Table], wanted: Table, cards: Cards) -> Iterator[tupl
                 else f"Take {order[0]} as the pack."
             )
             begun.append(Move("gather", words, tuple(order)))
-        for sized in _sized([done(table, begun) for table in tables], wanted):
-            after = [done(table, [*begun, *sized]) for table in tables]
-            if all(table == wanted for table in after):
-                yield (*begun, *sized)
+        for sized in _sized(done(tables[0], begun), wanted):
+            plan = (*begun, *sized)
+            if _serves(plan, tables, wanted):
+                yield plan
                 if not opening and not sized:
                     return
-            if cut := _cut(after, wanted):
-                yield (*begun, *sized, cut)
+            cut = _cut(done(tables[0], plan), wanted)
+            if cut and _serves((*plan, cut), tables, wanted):
+                yield (*plan, cut)
         if searched and order == orders[0]:
             plan = (*begun, *_put_back(wanted, still, cards, len(done(tables[0], begun).get("deck", b""))))
-            if all(done(table, plan) == wanted for table in tables):
+            if _serves(plan, tables, wanted):
                 yield plan
 
 
-def _sized(tables: Sequence[Table], wanted: Table) -> list[list[Move]]:
+def _serves(plan: Sequence[Move], tables: Sequence[Table], wanted: Table) -> bool:
+    """Whether it is right whatever way the cards lie. Most plans are not for one of the first: the others are left alone."""
+    return all(done(table, plan) == wanted for table in tables)
+
+
+def _sized(table: Table, wanted: Table) -> list[list[Move]]:
     """Ways to make the pack as large as it is to be."""
-    more = len(tables[0].get("deck", b"")) - len(wanted.get("deck", b""))
+    more = len(table.get("deck", b"")) - len(wanted.get("deck", b""))
     if not more:
         return [[]]
     if more > 0:
@@ -161,13 +167,12 @@ def _sized(tables: Sequence[Table], wanted: Table) -> list[list[Move]]:
     ]
 
 
-def _cut(tables: Sequence[Table], wanted: Table) -> Move | None:
-    """One cut that is right after every end."""
-    deck, goal = tables[0].get("deck", b""), wanted.get("deck", b"")
+def _cut(table: Table, wanted: Table) -> Move | None:
+    """The first cut that makes the pack lie as wanted."""
+    deck, goal = table.get("deck", b""), wanted.get("deck", b"")
     for number in range(1, len(deck)):
         if deck[number:] + deck[:number] == goal:
-            move = Move("cut", f"Cut {number} cards from the top to the bottom.", number=number)
-            return move if all(done(table, [move]) == wanted for table in tables) else None
+            return Move("cut", f"Cut {number} cards from the top to the bottom.", number=number)
     return None
 
 
