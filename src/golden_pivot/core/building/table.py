@@ -258,8 +258,8 @@ class Table(Numbers):
         within_heap = self.within_heap
 
         def enough(cells: Sequence[Any]) -> int:
-            n = count(cells)
-            if not 0 <= n <= (size := len(place.of(cells))):
+            n, size = count(cells), len(place.of(cells))
+            if not 0 <= n <= size:
                 within_heap(place, n, size)
             return n
 

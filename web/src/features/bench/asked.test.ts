@@ -35,5 +35,6 @@ test('several choices by chance leave the others', () => {
 
 test('the hand shows what was chosen at once', () => {
   expect(inHand({ ...FIRST, choices: { b: 9 } }, waiting)?.map(({ value }) => value)).toEqual([1, 9, 3]);
+  expect(inHand(FIRST, waiting), 'nothing is drawn anew while nothing has changed').toBe(decisions);
   expect(inHand({ ...FIRST, choices: { b: 9 } }, played)?.map(({ value }) => value)).toEqual([1, 2, 3]);
 });
