@@ -206,6 +206,7 @@ def narrow(t: Table, s: Json) -> None:
             t.heaps["discard"] = t.heap(name) + t.heap("discard")
     for i, name in enumerate(t.pile_names()):
         t.heaps[name] = kept[i] if i < len(kept) else []
+    t.laid = min(t.laid, len(kept))
 
 
 def _groups(things: list[str], size: int) -> list[list[str]]:

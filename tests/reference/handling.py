@@ -80,7 +80,7 @@ def insert(t: Table, s: Json) -> None:
         raise CannotGoOn
     if "position" in s:
         at = t.value(s["position"]["at"])
-        whole = len(block) + len(to)
+        whole = len(block or ["one"]) + len(to)
         if not 1 <= at <= whole:
             raise CannotGoOn
         above = whole - at if s["position"]["end"] == "bottom" else at - 1

@@ -21,8 +21,10 @@ def new_pile(t: Table, s: Json) -> None:
 def _lay_or_reject(t: Table, source: str) -> None:
     names = [f"pile {i + 1}" for i in range(t.keeps)]
     kept = [t.heap(name) for name in names if t.heap(name)]
+    if not t.heap(source):
+        raise CannotGoOn
     keep = t.choose([1, 0] if len(kept) < t.keeps else [0])
-    if not t.heap(source) or (not t.candidates and kept):
+    if not t.candidates and kept:
         raise CannotGoOn
     t.laid, t.candidates = t.laid + 1, t.candidates + 1
     pile, t.heaps[source] = t.heap(source), []

@@ -233,7 +233,7 @@ class Table:
         if op == "count":
             return self.tally(e["place"], e["sort"])
         if op == "piles":
-            return self.laid if self.growing else len(self.lying())
+            return self.laid if self.growing and self.keeps else len(self.lying())
         if op in OF_ONE:
             return OF_ONE[op](self.value(e["of"]), e.get("rounded", ""))
         if op in OF_TWO:

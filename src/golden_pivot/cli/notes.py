@@ -21,14 +21,16 @@ def read_notes(notes: Named, data: DataFile = None, as_json: AsJson = False) -> 
         raise typer.Exit(BAD_INPUT)
 
 
-def understood(text: str) -> str:
-    """The routine that notes make; what was understood goes to standard error. Refuses where a question is open."""
+def understood(text: str) -> tuple[str, tuple[str, ...]]:
+    """(the routine that notes make, sentences that were not read); what was understood goes to standard error.
+
+    Refuses where a question is open."""
     found = read_page(text)
     for row in _rows(found):
         typer.echo(row, err=True)
     if found.questions:
         raise refuse("Some sentences have more than one meaning: write the one that is meant.")
-    return found.text
+    return found.text, found.unread
 
 
 def _rows(found: Page) -> list[str]:

@@ -12,6 +12,7 @@ from ..core.answers.proving import prove
 from ..core.answers.report import verdict_report
 from ..core.answers.verdicts import Verdict
 from ..core.budget import Budget
+from ..core.english import counted
 from ..core.faults import BadRoutine
 from ..core.language.parser import read_routine
 from .asked import AsJson, DataFile, Named, refuse, text_of
@@ -22,6 +23,8 @@ if TYPE_CHECKING:
 app = typer.Typer()
 
 EXIT_CODES = {"proved": 0, "fixed": 0, "rule": 0, "refuted": 1, "one-of": 1, "lost": 1, "unsettled": 3}
+AS_FAR_AS_READ = 4
+"""whatever the verdict is: sentences of the notes were not read, so that it is none of what they say"""
 
 
 @app.command("prove")
@@ -37,10 +40,11 @@ def prove_routine(
 ) -> None:
     """Prove a routine for every choice the spectator has."""
     text = text_of(routine, data)
+    unread: tuple[str, ...] = ()
     if read:
         from .notes import understood
 
-        text = understood(text)
+        text, unread = understood(text)
     try:
         verdict = prove(read_routine(text), Budget(states=states, seconds=seconds))
     except BadRoutine as bad:
@@ -51,12 +55,22 @@ def prove_routine(
         remedies = {one.line: one.answer for one in read_sheet(text).lines}
         told = [f"{routine}: {fault}{_remedy(remedies.get(fault.line))}" for fault in bad.faults]
         raise refuse("\n".join(told)) from None
+    report, rows = asdict(verdict_report(verdict)), _told(verdict)
+    if unread:
+        so_far = f"As far as it is read, {counted(len(unread), 'sentence')} of the notes left out: "
+        report = report | {
+            "verdict": "as-far-as-read",
+            "verdict_without": verdict.verdict,
+            "unread": unread,
+            "headline": so_far + verdict.headline,
+        }
+        rows = [so_far + rows[0], *rows[1:], *(f"Not read: {said}" for said in unread)]
     if as_json:
-        typer.echo(json.dumps(asdict(verdict_report(verdict)), ensure_ascii=False, indent=2))
+        typer.echo(json.dumps(report, ensure_ascii=False, indent=2))
     else:
-        for row in _told(verdict):
+        for row in rows:
             typer.echo(row)
-    raise typer.Exit(EXIT_CODES[verdict.verdict])
+    raise typer.Exit(AS_FAR_AS_READ if unread else EXIT_CODES[verdict.verdict])
 
 
 def _remedy(read: Answer | None) -> str:

@@ -2831,6 +2831,11 @@ export interface components {
             domain: string[];
             /** Is Number */
             is_number: boolean;
+            /**
+             * Is Ordinal
+             * @default false
+             */
+            is_ordinal: boolean;
         };
         /** FileIn */
         FileIn: {

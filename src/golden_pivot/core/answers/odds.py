@@ -155,7 +155,8 @@ def _distribution(program: Program, budget: Budget) -> dict[Event, tuple[Fractio
 
 # Choices left open: the rarest and the most frequent, by going backwards through the layers
 
-Range = Mapping[Event, tuple[Fraction, Fraction]]
+Range = Mapping[Event, tuple[Fraction, Fraction]] | None
+"""None where no path leads on: choices made before do not go together"""
 _NOTHING = (Fraction(0), Fraction(0))
 Ways = frozenset[tuple[int, int]]
 """(index of a state of the layer before, index of the option taken there)"""
@@ -197,22 +198,26 @@ def _ranges(program: Program, budget: Budget) -> dict[Event, tuple[Fraction, Fra
             )
             for state, leads in zip(layer, outcomes, strict=True)
         }  # fmt: skip
-    return dict(values[program.start])
+    return dict(values[program.start] or {})
 
 
 def _certain(program: Program, state: State, stuck: bool = False) -> Range:
     return {event: (Fraction(1), Fraction(1)) for event in _events(program, state, stuck)}
 
 
-def _weighed(program: Program, stage: Stage, state: State, outcomes: list[tuple[frozenset[int], Range]]) -> Range:
+def _weighed(program: Program, stage: Stage, state: State, reached: list[tuple[frozenset[int], Range]]) -> Range:
+    outcomes = [(ways, values) for ways, values in reached if values is not None]
+    if not outcomes:
+        return None
     events = {event for _, values in outcomes for event in values}
     choose: Choose | None = stage.choose
     if isinstance(stage.closure, Loop):
         raise OutOfBudget("plans", "a choice is made again and again")
     by_chance = choose is not None and (choose.by == CHANCE or program.equally_likely)
-    if choose is not None and by_chance and len(outcomes) > 1:
+    if choose is not None and by_chance and (len(reached) > 1 or choose.out_of):
         shares = choose.shares(state, choose.options(state))
-        parts = [Fraction(sum(shares[i] for i in ways), sum(shares)) for ways, _ in outcomes]
+        whole = choose.whole(state, shares)
+        parts = [Fraction(sum(shares[i] for i in ways), whole) for ways, _ in outcomes]
 
         def mean(event: Event, end: int) -> Fraction:
             weighed = (p * values.get(event, _NOTHING)[end] for p, (_, values) in zip(parts, outcomes, strict=True))

@@ -13,7 +13,7 @@ from ..faults import BadRoutine, Fault, OutOfBudget
 from ..language.facets import Facet
 from ..language.routine import Routine
 from ..search.counted import Count, of_paths
-from ..search.explorer import count_of
+from ..search.explorer import count_of, explore
 from ..search.frontiers import Exploration
 from ..search.program import FAILED, Program
 from ..search.replay import Play
@@ -23,6 +23,7 @@ from .refuting import Shown, counterexample, least_failing, why_stuck
 from .regions import region_of
 from .unclaimed import unclaimed, whatever
 from .verdicts import EVERYTHING, PROVED, REFUTED, UNSETTLED, Asked, Claim, Verdict
+from .witnesses import FINER, NONE_FAILS, Witness, witness_of
 
 
 def prove(routine: Routine, budget: Budget | None = None, asked: Asked = EVERYTHING) -> Verdict:
@@ -46,16 +47,37 @@ def prove(routine: Routine, budget: Budget | None = None, asked: Asked = EVERYTH
 
 
 def _settled(routine: Routine, budget: Budget, drawn: Drawn, asked: Asked) -> Verdict:
-    searched = explored(routine, budget, drawn, asked)
-    # What comes first makes a difference to how many paths get stuck.
-    if searched.exact and not searched.program.is_unlimited and depends_on_order(searched):
-        some_end = bool(searched.found.ends)
-        few = budget if some_end else budget.narrowed(budget.states or FEW_TRANSITIONS, FEW_TRANSITIONS)
-        try:
-            searched = explored(routine, few, drawn, replace(asked, example=False), reorder=False)
-        except OutOfBudget:
-            if some_end:
-                raise
+    """Less and less is forgotten until what fails fails when it is played."""
+    searched = _in_order_where_it_matters(routine, explored(routine, budget, drawn, asked), drawn, asked, budget)
+    found = _answered(routine, searched, drawn, asked, budget)
+    for purpose in FINER:
+        if found is not None:
+            return found
+        program = compile_routine(routine, purpose)
+        found = _answered(routine, Searched(program, explore(program, budget), True), drawn, asked, budget)
+    if found is None:
+        raise OutOfBudget("witness", NONE_FAILS)
+    return found
+
+
+def _in_order_where_it_matters(
+    routine: Routine, searched: Searched, drawn: Drawn, asked: Asked, budget: Budget
+) -> Searched:
+    """What comes first makes a difference to how many paths get stuck."""
+    if not searched.exact or searched.program.is_unlimited or not depends_on_order(searched):
+        return searched
+    some_end = bool(searched.found.ends)
+    few = budget if some_end else budget.narrowed(budget.states or FEW_TRANSITIONS, FEW_TRANSITIONS)
+    try:
+        return explored(routine, few, drawn, replace(asked, example=False), reorder=False)
+    except OutOfBudget:
+        if some_end:
+            raise
+    return searched
+
+
+def _answered(routine: Routine, searched: Searched, drawn: Drawn, asked: Asked, budget: Budget) -> Verdict | None:
+    """The verdict by what has been searched; None where nothing that fails there fails when it is played."""
     program, found = searched.program, searched.found
     if not found.ends:  # in whatever order things are done
         raise BadRoutine([_never_possible(routine, found, budget)])
@@ -69,8 +91,13 @@ def _settled(routine: Routine, budget: Budget, drawn: Drawn, asked: Asked) -> Ve
     else:
         steps_for_places = FEW_TRANSITIONS if count.all_fail else 0
     verdict = _judged(routine, searched, claims, count, budget, steps_for_places)
-    if asked.example and verdict.verdict == REFUTED:
-        verdict = _explained(routine, verdict, searched, drawn, budget)
+    if verdict.verdict == REFUTED:
+        witness = _witness(routine, searched, drawn, asked, budget)
+        if witness is None:
+            return None
+        if asked.example:
+            example = counterexample(routine, witness)
+            verdict = replace(verdict, headline=example.sentence, counterexample=example)
     if asked.region and verdict.verdict == REFUTED:
         verdict = replace(verdict, holds_when=region_of(routine, budget))
     return replace(
@@ -86,6 +113,18 @@ def _settled(routine: Routine, budget: Budget, drawn: Drawn, asked: Asked) -> Ve
         covers=program.covers,
         assumed=program.assumed,
     )
+
+
+def _witness(routine: Routine, searched: Searched, drawn: Drawn, asked: Asked, budget: Budget) -> Witness | None:
+    """The least path that fails where an example is asked for, else any. Raises OutOfBudget where it would take too much to find."""
+    if not asked.example and drawn.failing:
+        return Witness(drawn.failing, None, least=False)
+    try:
+        return witness_of(routine, searched.least or least_failing(routine, budget, searched.exact), budget)
+    except OutOfBudget:
+        if drawn.failing is None:
+            raise
+        return Witness(drawn.failing, None, least=False)
 
 
 def _told_by_drawn(routine: Routine, shown: Shown) -> Verdict:
@@ -114,7 +153,7 @@ def _stopped(routine: Routine, failing: Play | None, limit: OutOfBudget, asked: 
     if failing is None:
         return Verdict(UNSETTLED, stopped, limit=limit.limit)
     program, state = failing.program, failing.frames[-1].state
-    example = counterexample(routine, failing, least=False)
+    example = counterexample(routine, Witness(failing, None, least=False))
     denied = [claim for i, claim in enumerate(program.claims) if state[FAILED] >> (i + 1) & 1]
     return Verdict(
         REFUTED,
@@ -231,14 +270,3 @@ def _proved(program: Program, found: Exploration, claims: Sequence[Claim], count
 def _said(claim: str) -> str:
     kind, _, what = claim.partition(":")
     return f"{what.strip()} never shows" if kind == "Never shows" else what.strip()
-
-
-def _explained(routine: Routine, refuted: Verdict, searched: Searched, drawn: Drawn, budget: Budget) -> Verdict:
-    try:
-        least = searched.least or least_failing(routine, budget, searched.exact)
-        example = counterexample(routine, least)
-    except OutOfBudget:
-        if drawn.failing is None:
-            raise
-        example = counterexample(routine, drawn.failing, least=False)
-    return replace(refuted, headline=example.sentence, counterexample=example)

@@ -19,6 +19,7 @@ from ..search.program import FAILED, Program
 from ..search.replay import Play
 from .in_hand import clauses
 from .plays import drawn_at_random, failing_at_random, play, play_path
+from .witnesses import Witness
 
 MOST_DRAWN = 40
 """paths that are drawn at random: most routines that fail do so within the first twenty"""
@@ -36,14 +37,21 @@ class Counterexample:
     stuck_at: int | None
     least: bool = True
     """the least that fails: fewest choices, then the order of the options; else one drawn at random"""
+    beside: tuple[tuple[str, int], ...] = ()
+    """the choices of another path that ends alike to the eye, where it fails by that"""
 
 
-def counterexample(routine: Routine, played: Play, least: bool = True) -> Counterexample:
+def counterexample(routine: Routine, witness: Witness) -> Counterexample:
+    played, beside = witness.path, witness.beside
     labels = clauses(routine, played.decisions)
-    # One path alone does not show that another can look the same.
-    reason = " and ".join(played.failures) or "the faces at the end can be the same after other choices"
+    reason = " and ".join(played.failures)
+    if beside:
+        reason = f"the faces at the end can be the same as when {_told(clauses(routine, beside.decisions)) or 'nothing is chosen'}"
     when = f"Fails when {_told(labels)}" if labels else "Fails every time"
-    return Counterexample(tuple(played.choices.items()), labels, f"{when}: {reason}", played.stuck_at, least)
+    choices = tuple(beside.choices.items()) if beside else ()
+    return Counterexample(
+        tuple(played.choices.items()), labels, f"{when}: {reason}", played.stuck_at, witness.least, choices
+    )  # fmt: skip
 
 
 def _told(labels: Sequence[str]) -> str:

@@ -173,6 +173,9 @@ class Cards(Asking):
         @property
         def faces(self) -> Faces: ...
 
+        @property
+        def seen_cell(self) -> int: ...
+
         def sort_token(self, card: PackCard) -> int: ...
 
     def _free_token(self) -> int:
@@ -198,6 +201,8 @@ class Cards(Asking):
         self.touches.add(self.card_cells[name])
         if self.again:  # a card of an earlier time round may still go by this name
             self.touches.add(ANY_PLACE)
+            if self.needs.facts:
+                self.touches.add(self.seen_cell)
         if self.needs.facts:
             self._face_cell(name, self._own_tokens[name])
             self.touches.add(self.face_cells_by_name[name])
@@ -240,9 +245,13 @@ class Cards(Asking):
         if face is not None:
             cells[face] = None
         old, new = bytes([token, token | FACE_UP]), bytes([becomes, becomes | FACE_UP])
-        for index in self.place_cells.values():
-            if token in cells[index] or token | FACE_UP in cells[index]:
-                cells[index] = cells[index].translate(bytes.maketrans(old, new))
+        lies = [
+            index for index in self.place_cells.values() if token in cells[index] or token | FACE_UP in cells[index]
+        ]
+        for index in lies:
+            cells[index] = cells[index].translate(bytes.maketrans(old, new))
+        if becomes and not lies:  # where it lies has been forgotten: that its face is out of the pack is not
+            cells[self.seen_cell] = bytes(sorted([*(cells[self.seen_cell] or b""), becomes]))
 
     def is_named_on_the_way(self, name: str) -> bool:
         return name in self.card_cells

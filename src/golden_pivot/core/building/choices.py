@@ -176,13 +176,16 @@ class Choices(Table):
         alike: Callable[[Cells], None] | None = None,
         grouped: Grouped | None = None,
         is_told: bool | None = None,
+        one_by_one: bool = False,
     ) -> Reader:
         """A decision that no line can refer to; `odds` weigh the options where it is taken at random.
 
         Unless it is secret it says something of where a card is; not where something else `is_told` instead. See Choose for `alike` and `grouped`; no other instruction of the line may depend on the option.
         """
         cell = self.new_cell(Cell(label, False, symbol=symbol and symbol + self.round_mark))
-        self._choice(cell, key, label, secret, options, say, odds=odds, alike=alike, grouped=grouped)
+        self._choice(
+            cell, key, label, secret, options, say, odds=odds, alike=alike, grouped=grouped, one_by_one=one_by_one
+        )  # fmt: skip
         if not secret if is_told is None else is_told:
             self.ever_told.add(cell)
         self.reads.add(cell)
@@ -206,6 +209,14 @@ class Choices(Table):
         self.reads.add(cell)
         return lambda cells: int(cells[cell])
 
+    def makes_up_for(self, key: str, share: Reader, out_of: Reader) -> None:
+        """Every way to have settled one by one what is chosen together here is as likely as another: where the odds are told, so
+        much of `out_of` is what a path weighs by that, of one as it has been settled."""
+        cell = self.new_cell(Cell(key, False))
+        self._choice(
+            cell, key, key, False, lambda cells: [0], _plain, odds=lambda cells, option: share(cells), out_of=out_of
+        )  # fmt: skip
+
     @property
     def round_text(self) -> str:
         return "".join(f", time {turn}" for turn in self.rounds)
@@ -220,6 +231,7 @@ class Choices(Table):
         options: Callable[[Sequence[Any]], Sequence[int]], say: Callable[[Sequence[Any], int], str],
         by: str | None = None, ways: Ways | None = None, odds: Callable[[Sequence[Any], int], int] | None = None,
         alike: Callable[[Cells], None] | None = None, grouped: Grouped | None = None, draws: bool = False,
+        out_of: Reader | None = None, one_by_one: bool = False,
     ) -> None:  # fmt: skip
         unique = key + self.round_text
         while unique in self._keys:
@@ -243,5 +255,7 @@ class Choices(Table):
                 alike=alike,
                 grouped=grouped,
                 draws=draws,
+                out_of=out_of,
+                one_by_one=one_by_one,
             )
         )

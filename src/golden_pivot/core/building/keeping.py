@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Sequence
 from dataclasses import replace
+from math import comb
+from typing import Any
 
 from ..cards import MAX_CARDS
 from ..faults import Impossible, NoSuchPath
@@ -76,10 +79,26 @@ class Keeping(Asides):
         cell = self.scope.pile_count
         if cell is None:
             return super().number_of_piles()
+        if (self.needs.pile_places or not self.purpose.forget_places) and not self.needs.kept_piles:
+            piles = tuple(self._numbered_piles().values())  # lines may have taken, joined or renumbered some
+            self.reads |= set(piles)
+            return lambda cells: sum(bool(cells[pile]) for pile in piles)
         # As long as none has been laid down, those dealt before are the piles there are.
         dealt = self.scope.dealt_piles
         self.reads |= {cell, *dealt}
         return lambda cells: int(cells[cell]) or sum(bool(cells[pile]) for pile in dealt)
+
+    def numbered_anew(self) -> Callable[[Cells, int], None]:
+        """To be told how many piles are left where they are numbered anew from the left: the next one laid down comes behind them."""
+        cell = self.scope.pile_count
+        if cell is None:
+            return lambda cells, left: None
+        self.touches.add(cell)
+
+        def so_many(cells: Cells, left: int) -> None:
+            cells[cell] = left
+
+        return so_many
 
     def piles(self) -> tuple[int, ...]:
         if self.scope.pile_count is not None:
@@ -123,6 +142,15 @@ class Keeping(Asides):
         self.scope.pile_count = None
         self.reads |= {*piles, enough}
 
+        if self.purpose.odds:
+            # Settled pile by pile, a way comes about by as many halves as piles were settled while there was room.
+            laid, halves = self._pile_count, self._halves_cell
+            self.reads |= {laid, halves}
+            self.makes_up_for(
+                f"which piles are kept in line {self.line.number}", lambda cells: 2 ** int(cells[halves]),
+                lambda cells: comb(int(cells[laid]), count) or 1,
+            )  # fmt: skip
+
         def run(cells: Cells) -> None:
             kept = sum(bool(cells[cell]) for cell in piles)
             if kept < count:
@@ -141,6 +169,15 @@ class Keeping(Asides):
 
     _enough: int | None = None
 
+    @property
+    def _halves_cell(self) -> int:
+        if self._halves is None:
+            self._halves = self.new_cell(Cell("piles settled while there was room", False))
+            self.start[self._halves] = 0
+        return self._halves
+
+    _halves: int | None = None
+
     def lay_or_reject(self, source: Place) -> None:
         """The heap is one of the piles that a later line keeps, or it goes on the others."""
         keep = self.needs.kept_piles
@@ -153,18 +190,24 @@ class Keeping(Asides):
         def room(cells: Cells) -> bool:
             return not cells[piles[-1]]
 
+        def options(cells: Sequence[Any]) -> Sequence[int]:
+            if not source.of(cells):  # there is nothing of which to settle it
+                raise Impossible(f"{source.name} is empty")
+            return [1, 0] if room(list(cells)) else [0]
+
         kept = self.choose_unnamed(
-            key, "whether the new pile is kept", False,
-            lambda cells: [1, 0] if room(list(cells)) else [0],
+            key, "whether the new pile is kept", False, options,
             lambda cells, option: "yes" if option else "no",
+            one_by_one=True,
         )  # fmt: skip
+        halves = self._halves_cell if self.purpose.odds else None
 
         def run(cells: Cells) -> None:
             heap = source.of(cells)
-            if not heap:
-                raise Impossible(f"{source.name} is empty")
             if not cells[enough] and any(cells[cell] for cell in piles):
                 raise Impossible("other piles lie there already")
+            if halves is not None:
+                cells[halves] += room(cells)
             cells[enough] = min(keep, (cells[enough] or 0) + 1)
             cells[count] = (cells[count] or 0) + 1
             if kept(cells):
@@ -177,7 +220,7 @@ class Keeping(Asides):
             others.put(cells, source.of(cells) + others.of(cells))
             source.put(cells, b"")
 
-        self.touches |= {enough, count}
+        self.touches |= {enough, count} | ({halves} if halves is not None else set())
         self.act(run)
         self.touches |= others.cells
         self.act(reject, to=others)

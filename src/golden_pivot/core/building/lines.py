@@ -117,16 +117,6 @@ class Lines(Tallies):
                 value = self.line.values[slot]
                 yield from ((slot, name) for name in ((value,) if isinstance(value, str) else value or ()))
 
-    def must_have_seen(self, slot: str, name: str) -> None:
-        """A card that only other spectators have seen is not for those who act here to go by."""
-        by = self.scope.seen_by.get(name, self.people)
-        if name not in self.scope.known_faces and (ignorant := self.people - by):
-            raise self.fault(
-                slot, f"Spectator {min(ignorant)} does not know what {name} is: spectator {min(by)} has seen it.",
-                "a card that this spectator has seen",
-                f"Let spectator {min(by)} do this, or write “Spectator {min(by)} names {name}” above.",
-            )  # fmt: skip
-
     def _in_order(self, line: Line) -> None:
         assert line.kind is not None
         phase = line.kind.phase

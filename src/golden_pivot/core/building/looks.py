@@ -399,11 +399,11 @@ class Looks(Spots):
                 raise Impossible(f"{text} lies face down, and nobody can see it")
             return place, index, byte & TOKEN
 
-        if not self.scope.has_looked(spot.spot, must_lie_open):
+        if not self.scope.has_looked(spot.looked_at, must_lie_open):
             says = self.looking_at_spots((always,)) if always else {}
             self.must_be_open(must_lie_open, found, **says)
             self.look(text, found, **says)
-            self.scope.looked_at_spots[spot.spot, must_lie_open] = spot.place.cells | spot.place.reads
+            self.scope.looks(spot.looked_at, must_lie_open)
 
     def must_be_open(self, must_lie_open: bool, found: Callable[[Sequence[Any]], object], **says: Any) -> None:
         """Where nothing is left to be found out of faces, that somebody must see them has to be said for itself."""
@@ -482,9 +482,21 @@ class Looks(Spots):
         self.reads, self.looks_in = outer
 
     def must_know_fact(self, slot: str, name: str) -> None:
-        """Whoever goes by a fact of the card must know what it is, where it is the performer."""
-        if self.performer_acts() and self._phase_of_line() != ENDING and self.for_all_to_know:
-            self.must_know(slot, name)
+        """Whoever goes by a fact of the card must know what it is."""
+        if self._phase_of_line() != ENDING and self.for_all_to_know:
+            self.must_have_seen(slot, name)
+            if self.performer_acts():
+                self.must_know(slot, name)
+
+    def must_have_seen(self, slot: str, name: str) -> None:
+        """A card that only other spectators have seen is not for those who act here to go by."""
+        by = self.scope.seen_by.get(name, self.people)
+        if name not in self.scope.known_faces and (ignorant := self.people - by):
+            raise self.fault(
+                slot, f"Spectator {min(ignorant)} does not know what {name} is: spectator {min(by)} has seen it.",
+                "a card that this spectator has seen",
+                f"Let spectator {min(by)} do this, or write “Spectator {min(by)} names {name}” above.",
+            )  # fmt: skip
 
     def must_know(self, slot: str, name: str) -> None:
         """The line at hand is one that nobody can carry out who does not know what this card is."""

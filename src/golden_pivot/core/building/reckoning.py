@@ -23,7 +23,7 @@ from ..language.expressions import (
     terms,
     within,
 )  # fmt: skip
-from ..language.values import Position
+from ..language.values import PlaceName, Position
 from ..search.program import Cell, Cells, Reader
 from .card_names import Cards
 from .places import Place, fixed_place
@@ -136,6 +136,8 @@ class Numbers(Cards):
 
         def number_of_piles(self) -> Reader: ...
 
+        def _resolved(self, slot: str, name: PlaceName) -> Place: ...
+
         def counted_in(self, slot: str, node: Count) -> Reader: ...
 
     def number_by_name(self, slot: str, name: str) -> Reader:
@@ -188,8 +190,8 @@ class Numbers(Cards):
         cell = self.place_cells[name]
         return fixed_place(name, cell, self.cells[cell].layout)
 
-    def _size(self, slot: str, name: str) -> Reader:
-        place = self.known_place(slot, name)
+    def _size(self, slot: str, name: PlaceName) -> Reader:
+        place = self._resolved(slot, name)
         self.reads |= place.cells | place.reads
         return lambda cells: len(place.of(cells))
 

@@ -15,6 +15,11 @@ Total = tuple[frozenset[int], tuple[tuple[int, Expression], ...]]
 """(cells of the numbers, what is added up with its sign)"""
 
 
+Looked = tuple[int, Spot | None]
+"""(cell of a place, the card there that lies where no number decides; None for all that lie there). A look is remembered by
+what it fell on, never by the words of a line: these mean another card when a number or the heap they speak of is another."""
+
+
 @dataclass
 class Scope:
     numbers: dict[str, int] = field(default_factory=dict)
@@ -33,8 +38,8 @@ class Scope:
     """cards by name that your fingers keep a break at → the cells of where they lie"""
     looked_at: set[str] = field(default_factory=set)
     """cards by name whose faces have been asked for, so that they are settled"""
-    looked_at_spots: dict[tuple[Spot, bool], frozenset[int]] = field(default_factory=dict)
-    """(cards by where they lie whose faces have been asked for, whether they had to lie open) → the cells that may not have changed since"""
+    looked_at_spots: set[tuple[Looked, bool]] = field(default_factory=set)
+    """(cards by where they lie whose faces have been asked for, whether they had to lie open), while nothing moves there"""
     totals: dict[Total, int] = field(default_factory=dict)
     """sum of numbers that is kept as a running total → its cell, while none of them has changed"""
     filled: set[str] = field(default_factory=set)
@@ -55,18 +60,23 @@ class Scope:
     ended: bool = False
     """no path comes this far: every case above has its ending"""
 
-    def has_looked(self, spot: Spot, open_: bool) -> bool:
+    def has_looked(self, at: Looked | None, open_: bool) -> bool:
         """Whether these faces are settled; and, if that is asked, all of them lie open."""
-        return (spot, True) in self.looked_at_spots or (not open_ and (spot, False) in self.looked_at_spots)
+        return (at, True) in self.looked_at_spots or (not open_ and (at, False) in self.looked_at_spots)
+
+    def looks(self, at: Looked | None, open_: bool) -> None:
+        """These faces are settled from here on; nothing is remembered of a place or a card that may be one or another."""
+        if at:
+            self.looked_at_spots.add((at, open_))
 
     def changes(self, cells: Collection[int]) -> None:
         """What has been found out of these cells before is not so any more."""
-        self.looked_at_spots = {spot: on for spot, on in self.looked_at_spots.items() if not on & set(cells)}
+        self.looked_at_spots = {one for one in self.looked_at_spots if one[0][0] not in cells}
         self.totals = {total: cell for total, cell in self.totals.items() if not total[0] & set(cells)}
 
     def comes_again(self) -> None:
         """What follows is carried out again and again."""
-        self.looked_at_spots, self.totals = {}, {}
+        self.looked_at_spots, self.totals = set(), {}
 
     def copy(self) -> Scope:
         return replace(
@@ -81,7 +91,7 @@ class Scope:
             kept_by=dict(self.kept_by),
             seen_by=dict(self.seen_by),
             looked_at=set(self.looked_at),
-            looked_at_spots=dict(self.looked_at_spots),
+            looked_at_spots=set(self.looked_at_spots),
             totals=dict(self.totals),
         )
 
@@ -142,9 +152,7 @@ def after_cases(one: Scope, other: Scope) -> Scope:
     both.kept_by = {cell: by & other.kept_by[cell] for cell, by in one.kept_by.items() if cell in other.kept_by}
     both.seen_by = {name: by & other.seen_by[name] for name, by in one.seen_by.items() if name in other.seen_by}
     both.held = {name: cells for name, cells in one.held.items() if name in other.held}
-    both.looked_at_spots = {
-        spot: cells for spot, cells in one.looked_at_spots.items() if spot in other.looked_at_spots
-    }
+    both.looked_at_spots = one.looked_at_spots & other.looked_at_spots
     both.totals = {total: cell for total, cell in one.totals.items() if other.totals.get(total) == cell}
     both.looked_at = one.looked_at & other.looked_at
     both.filled = one.filled | other.filled

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from ..cards import index_of
@@ -14,6 +14,7 @@ from ..language.values import Position, Spot
 from ..search.program import OneSpot
 from .choices import Choices
 from .places import Deal, Place
+from .scope import Looked
 
 
 @dataclass(frozen=True)
@@ -49,6 +50,12 @@ class FoundSpot:
         """Where it is, if that follows from the number of cards there alone."""
         fixed = self.deal is None and len(self.place.cells) == 1 and all(map(is_settled, self.spot.expressions))
         return OneSpot(min(self.place.cells), self.index) if fixed else None
+
+    @property
+    def looked_at(self) -> Looked | None:
+        """What a look at it is remembered by; None where a number or a deal decides which card it is."""
+        fixed = self.always_at
+        return (fixed.place, replace(self.spot, place=None)) if fixed else None
 
     def counted(self, cells: Sequence[Any]) -> int:
         """How many cards the count took; for a program that forgets nothing."""

@@ -10,7 +10,6 @@ from ..english import ordinal
 from ..faults import Impossible
 from ..language.expressions import Count
 from ..language.sorts import SORTS, Sort
-from ..language.values import Spot
 from ..search.program import ANY_FACE, Reader
 from .of_a_kind import KindsLeftOpen
 from .places import Place
@@ -18,7 +17,7 @@ from .places import Place
 
 class Tallies(KindsLeftOpen):
     def counted_in(self, slot: str, node: Count) -> Reader:
-        return self.tally(self.known_place(slot, node.place), SORTS[node.sort])
+        return self.tally(self._resolved(slot, node.place), SORTS[node.sort])
 
     def tally(self, place: Place, sort: Sort) -> Reader:
         """How many cards of the sort lie at a place."""
@@ -44,7 +43,7 @@ class Tallies(KindsLeftOpen):
         self.ask_fact(fact)
         if open_ := self.must_lie_open():
             self.ask_faces()
-        whole = Spot("all", None, place.name)
+        whole = (min(place.cells), None) if len(place.cells) == 1 else None
         is_new = not self.scope.has_looked(whole, open_)
         self.bags_in |= place.cells
         if is_new:
@@ -72,7 +71,7 @@ class Tallies(KindsLeftOpen):
             for index in range(len(self.pack) + len(self.extras)):
                 says = {"goes_through": (min(place.cells), index)} if len(place.cells) == 1 else {}
                 self.look(f"the {ordinal(index + 1)} card of {place.name}", found(index), **says)
-            self.scope.looked_at_spots[whole, open_] = place.cells | place.reads
+            self.scope.looks(whole, open_)
         self.touches = touched  # what the line itself does is another matter
         if in_any_order:
             self.looks_in = outer

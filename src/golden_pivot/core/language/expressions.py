@@ -87,10 +87,26 @@ class Letters:
 
 
 @dataclass(frozen=True)
+class Indexed:
+    """One of several places by its number: `pile p`, `pile 3 - p`."""
+
+    base: str
+    index: Expression
+
+    @property
+    def expressions(self) -> tuple[Expression, ...]:
+        return (self.index,)
+
+
+PlaceName = str | Indexed
+"""`deck`, `pile 2`, or a place whose number is reckoned"""
+
+
+@dataclass(frozen=True)
 class Size:
     """How many cards lie at a place."""
 
-    place: str
+    place: PlaceName
 
 
 @dataclass(frozen=True)
@@ -99,7 +115,7 @@ class Count:
 
     sort: str
     """one of sorts.SORTS"""
-    place: str
+    place: PlaceName
 
 
 @dataclass(frozen=True)
@@ -169,6 +185,8 @@ def parts(expression: Expression) -> tuple[Expression, ...]:
             return (of,)
         case SpotFact(_, spot):
             return tuple(spot.expressions)
+        case Size(Indexed(_, index)) | Count(_, Indexed(_, index)):
+            return (index,)
         case _:
             return ()
 
@@ -235,7 +253,7 @@ def expression_text(expression: Expression, tight: bool = False) -> str:
         case Letters(word):
             return f"letters of “{word}”"
         case Size(place):
-            return f"size of {place}"
+            return f"size of {_place_text(place)}"
         case CardFact(what, card):
             return f"{what} of {card}"
         case SpotFact(what, spot):
@@ -244,7 +262,7 @@ def expression_text(expression: Expression, tight: bool = False) -> str:
         case Piles():
             return "number of piles"
         case Count(sort, place):
-            return f"number of {sort} of {place}"
+            return f"number of {sort} of {_place_text(place)}"
         case Binary("^", left, right):
             base, exponent = (_as_atom(side) for side in (left, right))
             return f"({base} ^ {exponent})" if tight else f"{base} ^ {exponent}"
@@ -263,6 +281,21 @@ def expression_text(expression: Expression, tight: bool = False) -> str:
             second = f"({second})" if _ends_open(right) and not needs else second
             text = f"{first} {op} {second}"
             return f"({text})" if tight else text
+
+
+def _place_text(place: PlaceName) -> str:
+    if isinstance(place, str):
+        return place
+    index = expression_text(place.index)
+    return f"{place.base} {index}" if isinstance(place.index, Name) else f"{place.base} ({index})"
+
+
+def place_json(place: PlaceName) -> Any:
+    return place if isinstance(place, str) else {"base": place.base, "index": expression_json(place.index)}
+
+
+def place_from_json(data: Any) -> PlaceName:
+    return data if isinstance(data, str) else Indexed(str(data["base"]), expression_from_json(data["index"]))
 
 
 def _is_sum(expression: Expression) -> bool:
@@ -368,7 +401,7 @@ def expression_json(expression: Expression) -> dict[str, Any]:
         case Letters(word):
             return {"op": "letters", "word": word}
         case Size(place):
-            return {"op": "size", "place": place}
+            return {"op": "size", "place": place_json(place)}
         case CardFact(what, card):
             return {"op": what, "card": card}
         case SpotFact(what, spot):
@@ -376,7 +409,7 @@ def expression_json(expression: Expression) -> dict[str, Any]:
         case Piles():
             return {"op": "piles"}
         case Count(sort, place):
-            return {"op": "count", "sort": sort, "place": place}
+            return {"op": "count", "sort": sort, "place": place_json(place)}
         case Half(of, rounded):
             return {"op": "half", "of": expression_json(of), "rounded": rounded}
         case Remainder(of, by):
@@ -403,13 +436,13 @@ def expression_from_json(data: Mapping[str, Any]) -> Expression:
     if op == "letters":
         return Letters(str(data["word"]))
     if op == "size":
-        return Size(str(data["place"]))
+        return Size(place_from_json(data["place"]))
     if op == "piles":
         return Piles()
     if op == "count":
         if data["sort"] not in SORTS:
             raise ValueError(f"unknown sort of cards {data['sort']!r}")
-        return Count(str(data["sort"]), str(data["place"]))
+        return Count(str(data["sort"]), place_from_json(data["place"]))
     if op in CARD_FACTS and "of" in data:
         return SpotFact(op, _spot_form[0].from_json(data["of"]))
     if op in CARD_FACTS:

@@ -19,13 +19,11 @@ from .expressions import (
     Number,
     expression_text,
 )
-from .read_expression import KEYWORDS, OPERATORS, read_expression
+from .read_expression import KEYWORDS, NUMBERED, ONE_LETTER, OPERATORS, read_expression
 from .values import Indexed, NewNumber, PlaceName, Position, Spot
 from .words import RESERVED, Word
 
 ENDS = ("top", "bottom", "left", "right")
-NUMBERED = ("pile", "row", "packet", "heap")
-"""places that may have a reckoned number: `pile p`"""
 
 
 class NotHere(Exception):
@@ -95,7 +93,7 @@ def place(words: Sequence[Word], i: int, tight: bool = False) -> tuple[PlaceName
 
 def _may_be_an_index(word: Word) -> bool:
     """A name of one letter, or the beginning of a longer expression: `packet together` is the place packet."""
-    return not word.text.isalpha() or word.lower in KEYWORDS or re.fullmatch(r"[a-z]\d*", word.text) is not None
+    return not word.text.isalpha() or word.lower in KEYWORDS or ONE_LETTER.fullmatch(word.text) is not None
 
 
 def place_text(where: PlaceName) -> str:

@@ -6,6 +6,7 @@ where it can no longer go on: `Deal n + 2 cards` stops before `cards`.
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable, Sequence
 from typing import Any, Literal, cast
 
@@ -22,10 +23,12 @@ from .expressions import (
     Extreme,
     Figures,
     Half,
+    Indexed,
     Letters,
     Name,
     Number,
     Piles,
+    PlaceName,
     Quotient,
     Remainder,
     Size,
@@ -41,6 +44,9 @@ KEYWORDS = frozenset(
     ).split()
 )
 OPERATORS = ("+", "-", "−", "*", "×", "^", "plus", "minus")
+NUMBERED = ("pile", "row", "packet", "heap")
+"""what places are called of which there are several, by number"""
+ONE_LETTER = re.compile(r"[a-z]\d*")
 IN_WORDS = {word: number for number, word in enumerate(
     "one two three four five six seven eight nine ten eleven twelve".split(), start=1
 )}  # fmt: skip
@@ -83,19 +89,18 @@ figures: DIGIT SUM -> words | DIGIT ROOT -> words | UNITS DIGIT -> words | TENS 
      | MIN OPEN any COMMA any CLOSE -> extreme
      | MAX OPEN any COMMA any CLOSE -> extreme
      | LETTERS OF QUOTED -> letters
-     | SIZE OF NAME -> size
-     | SIZE OF NAME NUMBER -> size
+     | SIZE OF place -> size
      | fact OF CARDNAME -> card_fact
      | fact OF NAME OF NAME -> card_fact
      | fact OF THEIR CARD -> card_fact
      | fact OF SPOT -> spot_fact
      | COUNT OF PILES -> piles
-     | COUNT OF SORT OF NAME -> count
-     | COUNT OF SORT OF NAME NUMBER -> count
+     | COUNT OF SORT OF place -> count
+place: NAME -> words | NAME NUMBER -> words | BASE NAME -> numbered | BASE OPEN any CLOSE -> numbered_by
 fact: VALUE -> words | SUIT -> words | LETTERS OF VALUE -> words | LETTERS OF SUIT -> words
 %declare NUMBER BLANK NAME PLUS MINUS TIMES OPEN CLOSE COMMA
 %declare HALF OF ROUNDED UP DOWN REMAINDER QUOTIENT DIVIDED BY DIGIT SUM ROOT UNITS TENS REVERSAL MIN MAX HAT TWICE
-%declare LETTERS SIZE VALUE SUIT QUOTED THEIR CARD SPOT COUNT PILES SORT CARDNAME
+%declare LETTERS SIZE VALUE SUIT QUOTED THEIR CARD SPOT COUNT PILES SORT CARDNAME BASE
 """
 
 
@@ -138,11 +143,17 @@ class _Build(Transformer[LarkToken, Any]):
     def letters(self, _letters: str, _of: str, quoted: str) -> Expression:
         return Letters(quoted[1:-1].strip())
 
-    def size(self, _size: str, _of: str, *place: str) -> Expression:
-        return Size(" ".join(place))
+    def size(self, _size: str, _of: str, place: PlaceName) -> Expression:
+        return Size(place)
 
-    def count(self, _number: str, _of: str, sort: str, _of_place: str, *place: str) -> Expression:
-        return Count(str(sort), " ".join(place))
+    def count(self, _number: str, _of: str, sort: str, _of_place: str, place: PlaceName) -> Expression:
+        return Count(str(sort), place)
+
+    def numbered(self, base: str, index: str) -> PlaceName:
+        return Indexed(str(base), Name(str(index)))
+
+    def numbered_by(self, base: str, _open: str, index: Expression, _close: str) -> PlaceName:
+        return f"{base} {index.value}" if isinstance(index, Number) else Indexed(str(base), index)
 
     def words(self, *words: str) -> str:
         return " ".join(words)
@@ -205,6 +216,8 @@ def read_expression(
             kind, lower = "NUMBER", str(IN_WORDS[lower])
         elif lower in _SIGNS:
             kind = _SIGNS[lower]
+        elif lower in NUMBERED and _has_an_index(words, taken) and _with(parser, LarkToken("BASE", lower)):
+            kind = "BASE"
         elif lower in KEYWORDS:
             kind = "COUNT" if lower == "number" else lower.upper()
         elif word[0] in '“"' and len(word) > 1:
@@ -223,6 +236,11 @@ def read_expression(
         taken += 1
     found = _whole(parser)
     return taken if found is None else (found, taken)
+
+
+def _has_an_index(words: Sequence[str], i: int) -> bool:
+    """What stands behind the word is a number’s name, or brackets."""
+    return i + 1 < len(words) and (words[i + 1] == "(" or ONE_LETTER.fullmatch(words[i + 1]) is not None)
 
 
 def _whole(parser: InteractiveParser) -> Expression | None:

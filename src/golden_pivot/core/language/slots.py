@@ -12,9 +12,17 @@ from typing import Any
 
 from ..english import list_text
 from . import phrases
-from .expressions import Blank, expression_from_json, expression_json, expression_text, spots_are_written
+from .expressions import (
+    Blank,
+    expression_from_json,
+    expression_json,
+    expression_text,
+    place_from_json,
+    place_json,
+    spots_are_written,
+)
 from .phrases import ENDS, NotHere, place_text
-from .values import Indexed, NewNumber, PlaceName, Position, Spot
+from .values import NewNumber, PlaceName, Position, Spot
 from .words import Word
 
 
@@ -36,14 +44,6 @@ def _text(words: Sequence[Word], i: int) -> tuple[str, int]:
     raise NotHere(i, "some words")  # read by the matcher, which has the line itself
 
 
-def _place_json(where: PlaceName) -> Any:
-    return where if isinstance(where, str) else {"base": where.base, "index": expression_json(where.index)}
-
-
-def _place_from_json(data: Any) -> PlaceName:
-    return data if isinstance(data, str) else Indexed(str(data["base"]), expression_from_json(data["index"]))
-
-
 def _position_json(position: Position) -> dict[str, Any]:
     return {"at": expression_json(position.at), "end": position.end}
 
@@ -60,7 +60,7 @@ SPOT_KINDS = ("next", "last", "back", "face", "at", "on", "before", "cell")
 def _spot_json(spot: Spot) -> dict[str, Any]:
     found: dict[str, Any] = {"spot": spot.kind}
     if spot.place is not None:
-        found["place"] = _place_json(spot.place)
+        found["place"] = place_json(spot.place)
     if spot.steps:
         found["steps"] = [expression_json(one) for one in spot.steps]
     return found | (_position_json(spot.position) if spot.position else {})
@@ -69,7 +69,7 @@ def _spot_json(spot: Spot) -> dict[str, Any]:
 def _spot_from_json(data: Mapping[str, Any]) -> Spot:
     if data["spot"] not in SPOT_KINDS:
         raise ValueError(f"unknown kind of spot {data['spot']!r}")
-    place = _place_from_json(data["place"]) if "place" in data else None
+    place = place_from_json(data["place"]) if "place" in data else None
     steps = tuple(expression_from_json(one) for one in data.get("steps", ()))
     if len(steps) != {"cell": 2, "on": 1, "before": 1}.get(data["spot"], 0):
         raise ValueError(f"{len(steps)} steps are none of a spot of the kind {data['spot']!r}")
@@ -89,11 +89,11 @@ def _places_text(where: Sequence[PlaceName]) -> str:
 
 
 def _places_json(where: Sequence[PlaceName]) -> list[Any]:
-    return [_place_json(one) for one in where]
+    return [place_json(one) for one in where]
 
 
 def _places_from_json(data: Sequence[Any]) -> tuple[PlaceName, ...]:
-    return tuple(_place_from_json(one) for one in data)
+    return tuple(place_from_json(one) for one in data)
 
 
 def _words_text(words: Sequence[str]) -> str:
@@ -114,7 +114,7 @@ def _or_text(names: Sequence[str]) -> str:
 
 _DECLARED = (
     SlotType("number", "a number", phrases.number, expression_text, expression_json, expression_from_json, "?"),
-    SlotType("place", "a place", phrases.place, place_text, _place_json, _place_from_json, "deck"),
+    SlotType("place", "a place", phrases.place, place_text, place_json, place_from_json, "deck"),
     SlotType("places", "several places", phrases.places, _places_text, _places_json, _places_from_json,
              "pile 1, pile 2"),
     SlotType("card", "a card", phrases.card, str, str, str, "FORCE"),

@@ -282,12 +282,17 @@ class Reading:
                 placed = (*spans, (name, "phrase", self.words[i].start, last.end))
             if found := self._words(elements, phrase, i, kept, placed):
                 return found
-        if name and i < len(self.words) and self.words[i].lower == "?":
-            mark = self.words[i]
-            return self._from(
-                elements[1:], i + 1, values | {name: Blank()}, (*spans, (name, "phrase", mark.start, mark.end))
-            )
+        if name and (many := self._blank_for(options, i)):
+            mark = name, "phrase", self.words[i].start, self.words[i + many - 1].end
+            return self._from(elements[1:], i + many, values | {name: Blank()}, (*spans, mark))
         return None
+
+    def _blank_for(self, options: tuple[tuple[str, ...], ...], i: int) -> int:
+        """How many words a `?` for one of these phrases takes here: it may stand behind the article of some; 0 for none."""
+        words = [word.lower for word in self.words[i : i + 2]]
+        if words[:1] == ["?"]:
+            return 1
+        return 2 if words[1:] == ["?"] and any(phrase[0] == words[0] in ("a", "an") for phrase in options) else 0
 
     def _slot(
         self,

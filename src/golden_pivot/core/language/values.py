@@ -4,23 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from .expressions import Expression, expression_text
+from .expressions import Expression, Indexed, PlaceName, expression_text
 
-
-@dataclass(frozen=True)
-class Indexed:
-    """One of several places by its number: `pile p`, `pile 3 - p`."""
-
-    base: str
-    index: Expression
-
-    @property
-    def expressions(self) -> tuple[Expression, ...]:
-        return (self.index,)
-
-
-PlaceName = str | Indexed
-"""`deck`, `pile 2`, or a place whose number is reckoned"""
+__all__ = ["Indexed", "NewNumber", "PlaceName", "Position", "Spot", "expressions_in"]
 
 
 @dataclass(frozen=True)

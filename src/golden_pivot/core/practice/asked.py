@@ -6,14 +6,26 @@ import re
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
-from ..language.expressions import CardFact, Expression, LookedUp, Name, Reader, evaluator, expression_text, within
+from ..language.expressions import (
+    CardFact,
+    Expression,
+    LookedUp,
+    Name,
+    Number,
+    Reader,
+    evaluator,
+    expression_text,
+    within,
+)
 from ..language.facets import Facet
+from ..language.kinds import ENDING
 from ..language.routine import STEP, Line, Routine
 from ..language.templates import SPECTATOR
 from ..language.values import expressions_in
 from ..search.replay import Frame, Play
 from ..show.effort import operations
 
+IS = "is"
 NO_CASE = "none of these: go on"
 
 
@@ -47,7 +59,7 @@ def needed_on(routine: Routine, played: Play) -> Iterator[Needed]:
             if frame.line >= chain.first and len(frame.round) >= chain.loops and here not in done:
                 done.add(here)
                 gone = {one.line for one in played.frames[at:] if one.round[: chain.loops] == here[1]}
-                yield from _case(chain, played, before, gone)
+                yield from _case(chain, played, before, gone, len(chains) > 1)
         line = lines.get(frame.line)
         if line and (frame.line, frame.round) not in done:
             done.add((frame.line, frame.round))
@@ -168,18 +180,35 @@ def _chains(lines: Sequence[Line], loops: int) -> Iterator[_Chain]:
     for line in lines:
         if line.is_ != STEP or not line.kind:
             continue
-        if line.kind.is_case and line.kind.actor(line.values) != SPECTATOR:
-            run.append(line)
-        elif run:
+        is_case = line.kind.is_case and line.kind.actor(line.values) != SPECTATOR
+        if run and not (is_case and _is_another_case(run[-1], line)):
             yield _Chain(tuple(run), loops)
             run = []
+        if is_case:
+            run.append(line)
         yield from _chains(line.body, loops + (line.kind.opens_block and not line.kind.is_case))
     if run:
         yield _Chain(tuple(run), loops)
 
 
-def _case(chain: _Chain, played: Play, before: Frame, gone: set[int]) -> Iterator[Needed]:
-    """`gone`: lines that this path comes to from here on."""
+def _is_another_case(before: Line, case: Line) -> bool:
+    """Whether who goes the one does not come to the other, or only in its stead: what is done in both is two questions."""
+    if before.has(Facet.OTHERWISE):
+        return False
+    ends = any(line.kind and line.kind.phase == ENDING for line in before.body)
+    return ends or case.has(Facet.OTHERWISE) or _exclude_each_other(before, case)
+
+
+def _exclude_each_other(one: Line, other: Line) -> bool:
+    """Both ask whether the same number is another one."""
+    if one.kind != other.kind or IS not in one.values.values():
+        return False
+    differ = [slot for slot, value in one.values.items() if other.values.get(slot) != value]
+    return len(differ) == 1 and all(isinstance(line.values.get(differ[0]), Number) for line in (one, other))
+
+
+def _case(chain: _Chain, played: Play, before: Frame, gone: set[int], several: bool) -> Iterator[Needed]:
+    """`gone`: lines that this path comes to from here on; `several`: cases are told apart at other lines too."""
     taken = next((case for case in chain.cases if gone & {line.number for line in Routine(case.body).walk()}), None)
     clauses = _known(chain.parts(), played, before, chain.first)
     words = [_done_in(case) for case in chain.cases]
@@ -188,7 +217,8 @@ def _case(chain: _Chain, played: Play, before: Frame, gone: set[int]) -> Iterato
     answer = _done_in(taken) if taken else NO_CASE
     if clauses and answer in options:
         options = tuple(dict.fromkeys(options))
-        yield Needed(chain.first, "case", clauses, "What do you do?", answer, options, _rule(taken or chain.cases[0]))
+        asks = f"What do you do in line {chain.first}?" if several else "What do you do?"
+        yield Needed(chain.first, "case", clauses, asks, answer, options, _rule(taken or chain.cases[0]))
 
 
 def _known(parts: Sequence[Expression], played: Play, before: Frame, line: int) -> tuple[str, ...]:

@@ -29,6 +29,7 @@ class Idiom:
     """who does it, where that goes without saying"""
 
 
+_GAP = re.compile(r"⟦([pncsw]\d?)⟧")
 _GAPS = {
     "p": r"(?P<p{0}>[\w⟨⟩' -]+?)",
     "n": r"(?P<n{0}>[\w -]+?)",
@@ -65,7 +66,7 @@ def told(found: Idiom, words: str, s: Situation) -> Iterator[list[tuple[str, ...
         values[name] = value
 
     def filled(line: str) -> str:
-        line = re.sub(r"⟦([pncsw]\d?)⟧", lambda m: values[m[1]], line)
+        line = _GAP.sub(lambda m: values[m[1]], line)
         line = line.replace("⟦n-1⟧", str(int(values["n"]) - 1) if values.get("n", "").isdigit() else "n - 1")
         line = line.replace("⟦n+1⟧", str(int(values["n"]) + 1) if values.get("n", "").isdigit() else "n + 1")
         line = line.replace("⟦half⟧", str(s.sizes.get("deck", 52) // 2)).replace(
@@ -80,7 +81,12 @@ def told(found: Idiom, words: str, s: Situation) -> Iterator[list[tuple[str, ...
         low, high = 20 * s.sizes.get("deck", 52) // 52, 32 * s.sizes.get("deck", 52) // 52
         return line.replace("⟦about half⟧", f"from {low} to {high}").replace("⟦moved⟧", s.moved_to or "hand")
 
-    yield [tuple(map(filled, reading)) for reading in found.readings]
+    # What an idiom may leave out it may also ask for in one of its readings alone.
+    whole = [
+        reading for reading in found.readings if all(set(_GAP.findall(line)) <= values.keys() for line in reading)
+    ]
+    if whole:
+        yield [tuple(map(filled, reading)) for reading in whole]
 
 
 def _piled(s: Situation) -> bool:

@@ -41,6 +41,15 @@ class Page:
     def questions(self) -> tuple[Sentence, ...]:
         return tuple(one for one in self.sentences if one.answer.asks)
 
+    @property
+    def unread(self) -> tuple[str, ...]:
+        """Sentences that are only remarks in the routine, although something may be done in them: what it says without them is
+        not what the page says."""
+        return tuple(
+            one.said for one in self.sentences
+            if not one.is_understood and not one.said.startswith("“") and (not one.answer.readings or _is_about_cards(one.said))
+        )  # fmt: skip
+
 
 AS_REMARK = -1
 

@@ -6,6 +6,7 @@ offered can be carried out as far as that can be seen from the text. Reading nev
 
 from __future__ import annotations
 
+import logging
 import re
 from collections.abc import Iterator
 from dataclasses import replace
@@ -25,6 +26,7 @@ from .normal import normal, respelled
 from .nouns import place_named
 from .situation import Situation, situation_of
 
+logger = logging.getLogger(__name__)
 MOST_READINGS = 4
 MOST_SAID = 600
 """letters of a sentence; more is no sentence of notes"""
@@ -46,7 +48,11 @@ def read_line(before: str, said: str) -> Answer:
     text = said.strip()
     if not text or len(text) > MOST_SAID or "\n" in text:
         return NOTHING
-    found = _read(before.rstrip("\n"), text, said[: len(said) - len(said.lstrip())])
+    try:
+        found = _read(before.rstrip("\n"), text, said[: len(said) - len(said.lstrip())])
+    except Exception:  # whatever a wording does: one line that cannot be answered takes no other with it
+        logger.exception("no reading for %r", text)
+        return NOTHING
     return replace(found, readings=_told_apart(found.readings)) if found.asks else found
 
 

@@ -172,7 +172,7 @@ class _Search:
         def ways_on(state: State, weight: Any) -> list[tuple[Any, Any]]:
             options = options_of(choose, state)
             shares = choose.shares(state, list(options)) if algebra.share else []
-            whole, found = sum(shares), []
+            whole, found = choose.whole(state, shares), []
             for index, option in enumerate(options):
                 reached = weight
                 if algebra.chosen:

@@ -153,6 +153,10 @@ class Choose(Instruction):
     """in how many ways an option can come about, as a fraction (numerator, denominator) of the ways so far; None: one"""
     odds: Callable[[Sequence[Any], int], int] | None = None
     """how heavy an option weighs where chance decides; None: as many as its ways"""
+    out_of: Reader | None = None
+    """what all options weigh together, where it is another number than their sum: it makes up for choices made before"""
+    one_by_one: bool = False
+    """it settles for one thing whether it is among those that are chosen together further down"""
     alike: Callable[[Cells], None] | None = None
     """turns a state into the one that stands for all from which the options lead to the same states as from it"""
     grouped: Grouped | None = None
@@ -167,6 +171,10 @@ class Choose(Instruction):
         if self.odds is not None:
             return [self.odds(state, option) for option in options]
         return [self.ways(state, option)[0] if self.ways else 1 for option in options]
+
+    def whole(self, state: Sequence[Any], shares: Sequence[int]) -> int:
+        """What each of the shares is a part of."""
+        return self.out_of(state) if self.out_of else sum(shares)
 
 
 @dataclass(frozen=True)

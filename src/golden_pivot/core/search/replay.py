@@ -91,11 +91,25 @@ class Play:
 
 
 def draw_path(program: Program, draw: random.Random, tells: bool = True) -> Play:
-    """A path at random: what chance decides by its weights, what anyone chooses with equal chances. See `played`."""
+    """A path at random: what chance decides by its weights, what anyone chooses with equal chances. See `played`.
+
+    What is settled one by one but chosen together is tossed for, and only that anew where it does not go together: every
+    way is as likely as another, and the rest of the path as likely as without it.
+    """
+    tossed = {choose.key for choose in program.choices() if choose.one_by_one}
+    begun, coins = draw.getstate(), random.Random(draw.random()) if tossed else draw
 
     def decide(key: str, options: tuple[int, ...], weights: Sequence[int] | None = None) -> int:
+        if key.partition(", round")[0] in tossed:
+            if (side := coins.getrandbits(1)) not in options:
+                raise NoSuchPath
+            return side
         return draw.choices(options, weights)[0] if weights else draw.choice(options)
 
+    for _ in range(MOST_TRIES if tossed else 0):
+        draw.setstate(begun)
+        with suppress(NoSuchPath):
+            return played(program, (), decide, tells=tells)
     return first_possible(program, (), decide, tells)
 
 
@@ -107,7 +121,7 @@ def first_possible(program: Program, faults: tuple[Fault, ...], decide: Decide, 
     return played(program, faults, decide, strict=False, tells=tells)
 
 
-MOST_TRIES = 200
+MOST_TRIES = 1000
 """paths that are drawn until one is found whose choices go together"""
 MOST_ROUNDS = 40
 """rounds of a closure that are played at most; a path drawn at random might else never end"""

@@ -368,7 +368,7 @@ def turn_over(b: Builder) -> None:
     ),
 )
 def insert(b: Builder) -> None:
-    """A whole heap goes into another as a block, as it lies: so that its top card comes to this position.
+    """A whole heap goes into another as a block, as it lies: so that its top card comes to this position. Of no cards nothing changes.
 
     Without a position it is buried anywhere, on top and at the bottom too, and every place must work.
     """
@@ -379,8 +379,9 @@ def insert(b: Builder) -> None:
         at = b.index("position", b.line.values["position"], to)
 
         def at_position(cells: Sequence[Any]) -> int:
-            lies, whole = len(to.of(cells)), len(to.of(cells)) + len(source.of(cells))
-            index = at(cells, whole)
+            lies = len(to.of(cells))
+            # Of no cards nothing changes; it gets stuck where one card could not come either.
+            index = at(cells, lies + max(1, len(source.of(cells))))
             if index > lies:
                 raise Impossible(f"{to.name} has only {lies} cards to lie above it")
             return index

@@ -47,7 +47,7 @@ def narrow(b: Builder) -> None:
     count, token, piles = b.number("count"), b.card("card"), b.piles()
     discard = b.destination("discard", "discard")
     b.touches |= set(piles)
-    name = b.phrase("card")
+    name, so_many = b.phrase("card"), b.numbered_anew()
 
     def there(cells: Sequence[Any]) -> int:
         return sum(bool(cells[cell]) for cell in piles)
@@ -75,6 +75,7 @@ def narrow(b: Builder) -> None:
         gone = [heap for i, heap in enumerate(heaps) if bool(pointed >> i & 1) != keeps]
         for i, cell in enumerate(piles):
             cells[cell] = kept[i] if i < len(kept) else b""
+        so_many(cells, len(kept))
         discard.put(cells, b"".join(gone[::-1]) + discard.of(cells))
 
     b.act(run)

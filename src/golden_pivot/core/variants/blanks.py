@@ -1,7 +1,8 @@
 """What would work: every way to fill the blanks of a routine that makes all its claims true.
 
-The fillings are tried in batches (see trying.py): the first few alone, to learn by which paths fillings fail, the
-others with what these have taught, by whoever works them off.
+Where they can be tried together or each by itself, it is found first which is the quicker (quicker_way.py). Then they are
+tried in batches (see trying.py): the first few alone, to learn by which paths fillings fail, the others with what these
+have taught, by whoever works them off.
 """
 
 from __future__ import annotations
@@ -17,6 +18,7 @@ from ..executor import cut
 from ..language.kinds import ENDING
 from ..language.parser import read_routine
 from .fields import Field, Filling, NothingToFill, fields_of
+from .quicker_way import in_the_quicker_way
 from .trying import Found, NearMiss, Task, at_once, proved_again, tried, tried_alone
 
 MOST_FILLINGS = 500_000
@@ -52,9 +54,22 @@ class Solution:
     """what ran out before all were tried"""
     working: int = 0
     """that work, as far as they are settled; the first of them are told"""
+    unread: int = 0
+    """that make no sentence of the language"""
+    unread_such_as: tuple[NearMiss, ...] = ()
 
     @property
     def says(self) -> str:
+        unread = ""
+        if self.unread_such_as:
+            values, wrong = self.unread_such_as[0].values, self.unread_such_as[0].says
+            which = f"{'None' if self.unread == self.fillings else f'{self.unread:,} of them'}"
+            makes = "makes a sentence" if which == "None" else f"make{'s' if self.unread == 1 else ''} no sentence"
+            unread = f" {which} {makes}, such as {', '.join(values)}: {wrong}"
+        return self._settled + unread
+
+    @property
+    def _settled(self) -> str:
         if self.complete or (not self.stopped and not self.open):
             more = "" if self.working == len(self.answers) else f" The {len(self.answers):,} simplest are told."
             return f"{self.working:,} of {self.fillings:,} ways work.{more}"
@@ -84,11 +99,12 @@ def solve(
     many = prod(len(field.domain) for field in fields)
     if many > MOST_FILLINGS:
         raise NothingToFill(f"There are {many:,} ways to fill the blanks: narrow what is to be tried.")
-    task = Task(text, tuple(fields), tuple(at_once(text, fields)), known_first)
+    task = in_the_quicker_way(Task(text, tuple(fields), tuple(at_once(text, fields)), known_first), budget)
+    way = "together" if task.at_once else "each by itself"
     found = Found()
     for some in chain(_searched(task, budget), _alone(task, found.left, budget)):
         found.take_in(some)
-        progress(f"{found.tried:,} of {many:,} ways tried, {len(found.passing):,} work")
+        progress(f"{found.tried:,} of {many:,} ways tried, {len(found.passing):,} work; {way}")
         if some.stopped:
             break
     ordered = sorted(found.passing, key=task.simplicity)
@@ -97,7 +113,7 @@ def solve(
     return Solution(
         task.fields, tuple(answers), many, found.tried, found.refuted_first, tuple(found.near[:NEAR_MISSES]),
         _relation(fields, answers), not found.stopped and not found.open and len(ordered) <= MOST_ANSWERS,
-        found.open, found.stopped, working,
+        found.open, found.stopped, working, len(found.unread), tuple(found.unread[:1]),
     )  # fmt: skip
 
 

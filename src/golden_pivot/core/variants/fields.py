@@ -39,6 +39,8 @@ class Field:
     """column of the `?` from 0"""
     domain: tuple[str, ...]
     is_number: bool
+    is_ordinal: bool = False
+    """a number written here is a position by itself: 3 stands there as 3rd"""
 
 
 def fields_of(routine: Routine, domains: Mapping[int, Sequence[str]] | None = None) -> list[Field]:
@@ -63,7 +65,10 @@ def fields_of(routine: Routine, domains: Mapping[int, Sequence[str]] | None = No
             if not tried:
                 raise NothingToFill(f"Blank {number}, in line {line.number}, needs a list of what to try.")
             is_number = all(re.fullmatch(r"\d+", text) for text in tried) and type_name not in ("phrase", "places")
-            found.append(Field(number, line.number, slot, start, tried, is_number))
+            alone = type_name == "position" and any(
+                span == (slot, type_name, start, start + 1) for span in line.spans
+            )
+            found.append(Field(number, line.number, slot, start, tried, is_number, alone))
         if line.has(Facet.DEALS_PILES) and isinstance(count := line.values["piles"], Number):
             piles = [f"pile {i}" for i in range(1, count.value + 1)]
     if not found:
@@ -166,7 +171,9 @@ def _usual(
     if type_name in ("number", "range"):
         return list(map(str, range(size + 1)))
     if type_name == "phrase":
-        return [" ".join(option) for option in phrases_of(line.kind.elements, slot)]
+        options = [" ".join(option) for option in phrases_of(line.kind.elements, slot)]
+        article = next((one for one in ("a ", "an ") if line.text[:start].endswith(f" {one}")), "")
+        return [option.removeprefix(article) for option in options if option.startswith(article)]
     if type_name == "places" and 2 <= len(piles) <= 5:
         return [", ".join(map(place_text, order)) for order in permutations(piles)]
     if type_name in OF_CARDS:
@@ -198,6 +205,8 @@ def filled(text: str, fields: Sequence[Field], values: Sequence[str]) -> str:
     for field, value in sorted(zip(fields, values, strict=True), key=lambda pair: -pair[0].start):
         row = rows[field.line - 1]
         tail = row[field.start + 1 :]
+        if field.is_ordinal and value.isdigit() and not tail.startswith("th"):
+            value = ordinal(int(value))
         rows[field.line - 1] = row[: field.start] + value + _ordinal_tail(value, tail)
     return "\n".join(rows) + "\n"
 

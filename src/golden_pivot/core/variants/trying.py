@@ -1,9 +1,10 @@
 """Fillings of blanks tried: with which of them every path of the routine holds.
 
-Blanks that stand for a number in a line are filled all at once: the routine is proved with the number as one that
-is chosen at the beginning and kept, and a way to fill them is given up as soon as one path fails. Others, such as
-positions of the set-up, are written into the text one after the other. What has refuted one filling is tried first
-on the next ones.
+Blanks that stand for a number in a line can be filled all at once: the routine is proved with the number as one that
+is chosen at the beginning and kept, and a way to fill them is given up as soon as one path fails. Or each filling is
+written into the text and tried by itself: a path that has refuted another is played first, then some drawn at random, and
+what these leave is proved. Others than numbers, and positions of the set-up, are always written. Which of the two is the
+quicker is found on a few of them first (blanks.py).
 """
 
 from __future__ import annotations
@@ -14,19 +15,22 @@ from dataclasses import dataclass, field, replace
 from itertools import product
 from math import prod
 
-from ..answers.plays import failing_at_random
+from ..answers.plays import failing_at_random, play
 from ..answers.proving import prove
+from ..answers.refuting import counterexample
 from ..answers.verdicts import PROVED, UNSETTLED, WHETHER, Asked
+from ..answers.witnesses import Witness
 from ..budget import Budget
 from ..building import PROOF, compile_routine
 from ..faults import BadRoutine, OutOfBudget
 from ..language.kinds import PAGE, SETUP
 from ..language.parser import lines_of, read_routine
-from ..language.routine import STEP
+from ..language.routine import STEP, Routine
 from ..search.algebra import COUNT_PATHS, Layer
 from ..search.explorer import with_what_is_told
 from ..search.frontiers import Exploration, frontiers, goes_on
 from ..search.program import FAILED, NO_ENDING, AnyInstruction, Choose, Closure, Leap, Program, State
+from ..search.replay import Play
 from .fields import Field, Filling, filled
 
 MOST_AT_ONCE = 4000
@@ -63,6 +67,8 @@ class Task:
     at_once: tuple[Field, ...]
     """those that are filled all at once"""
     known_first: bool
+    most_at_once: int = MOST_AT_ONCE
+    """fillings that are explored together"""
     known: tuple[Mapping[str, int], ...] = ()
     """choices, by key, of paths that have refuted a filling"""
     learns: bool = False
@@ -78,7 +84,7 @@ class Task:
         if not self.at_once:
             return [{}]
         first, *others = self.at_once
-        each = max(1, MOST_AT_ONCE // prod(len(field.domain) for field in others))
+        each = max(1, self.most_at_once // prod(len(field.domain) for field in others))
         return [
             {first.number: first.domain[begin : begin + each]} | {f.number: f.domain for f in others}
             for begin in range(0, len(first.domain), each)
@@ -124,6 +130,8 @@ class Found:
     """too large to be explored together: to be tried one by one"""
     open: int = 0
     """tried, and not settled"""
+    unread: list[NearMiss] = field(default_factory=list)
+    """those that make no sentence of the language, and what is wrong with it"""
     stopped: str | None = None
     """what ran out before all were tried"""
 
@@ -135,6 +143,7 @@ class Found:
         self.near += other.near
         self.left += other.left
         self.open += other.open
+        self.unread += other.unread
         self.stopped = self.stopped or other.stopped
 
 
@@ -182,12 +191,15 @@ class _Trying:
 
     def some(self, told: Mapping[int, str], block: Block) -> None:
         """All fillings with these words, and those of the block."""
+        if not block:
+            self.one(tuple(told[field.number] for field in self.fields))
+            return
         count = prod(map(len, block.values()))
         routine_text = _with_names(self.text, self.fields, told, block)
         routine = read_routine(routine_text)
         try:
             names = frozenset(_name(number) for number in block)
-            program = compile_routine(routine, replace(PROOF, reorder=not block, kept=names))
+            program = compile_routine(routine, replace(PROOF, reorder=False, kept=names))
         except BadRoutine as bad:
             self.found.tried += count
             self.found.open += count if bad.is_limit else 0
@@ -222,17 +234,39 @@ class _Trying:
                 self._learn(whole(key))
 
     def one(self, filling: Filling) -> None:
-        """A large one by itself: a few paths drawn at random, then the proof."""
+        """By itself: what is known to refute others, then a few paths drawn at random, then the proof."""
         self.budget.look(0, self.fields[0].line)
-        try:
-            routine = read_routine(filled(self.text, self.fields, filling))
-            failing = failing_at_random(routine, DRAWN, self.budget.cancelled)
-            passes = None if failing else self.holds(filling)
-        except BadRoutine:
-            passes = False
         self.found.tried += 1
-        if passes:
-            self.found.passing.append(filling)
+        routine = read_routine(filled(self.text, self.fields, filling))
+        if routine.faults:
+            self.found.unread.append(NearMiss(filling, str(routine.faults[0])))
+            return
+        try:
+            if self._fails_on_known(routine):
+                self.found.refuted_first += 1
+            elif failing := failing_at_random(routine, DRAWN, self.budget.cancelled):
+                self._knows(filling, routine, failing)
+            elif self.holds(filling):
+                self.found.passing.append(filling)
+        except BadRoutine:
+            pass  # such as two cards at one position
+
+    def _fails_on_known(self, routine: Routine) -> bool:
+        """Whether it fails on a path that has refuted another, as far as it has the same choices; that one is then tried first."""
+        for i, choices in enumerate(self.found.known if self.task.known_first else ()):
+            if play(routine, choices).failures:
+                self.found.known.insert(0, self.found.known.pop(i))
+                return True
+        return False
+
+    def _knows(self, filling: Filling, routine: Routine, failing: Play) -> None:
+        """Keeps the path by which a filling fails, for the others."""
+        if len(self.found.known) < MOST_KNOWN:
+            self.found.known.append(failing.choices)
+        if self.task.learns:
+            self.found.near.append(
+                NearMiss(filling, counterexample(routine, Witness(failing, None, least=False)).sentence)
+            )
 
     def holds(self, filling: Filling) -> bool:
         """Whether it is proved as the routine it makes; left open where that is not settled."""
@@ -267,14 +301,19 @@ class _Trying:
     ) -> set[tuple[int, ...]]:
         """Which of these fail on a path that has refuted another; none where even these paths are too many together."""
         try:
-            return self._refuted(_only(program, self.found.known), cells, alive)
+            return self._refuted(_only(program, self.found.known), cells, alive, every_path=False)
         except OutOfBudget as out:
             if out.limit in ("seconds", "memory"):
                 raise
             return set()
 
-    def _refuted(self, program: Program, cells: Sequence[int], alive: set[tuple[int, ...]]) -> set[tuple[int, ...]]:
-        """Which of these fail on some path. A filling is given up as soon as one has."""
+    def _refuted(
+        self, program: Program, cells: Sequence[int], alive: set[tuple[int, ...]], every_path: bool = True
+    ) -> set[tuple[int, ...]]:
+        """Which of these fail on some path. A filling is given up as soon as one has.
+
+        `every_path`: all paths are gone, so that one with which none comes to a claim is refuted too.
+        """
         refuted: set[tuple[int, ...]] = set()
 
         def key(state: State) -> tuple[int, ...]:
@@ -285,20 +324,15 @@ class _Trying:
         budget = self.budget.narrowed(AT_ONCE_STATES, AT_ONCE_STEPS)
         for frontier in frontiers(program, budget, COUNT_PATHS, found):
             layer = frontier.layer
-            if cells:
-                refuted |= {key(stuck.state) for stuck in found.stuck if stuck.state[cells[-1]] is not None}
-                refuted |= {key(s) for s in layer if s[FAILED] & ~NO_ENDING and s[cells[-1]] is not None}
-                layer = {
-                    s: w for s, w in layer.items() if s[cells[-1]] is None or self._goes_on(key(s), alive, refuted)
-                }
-                frontier.layer = layer
-            elif found.stuck or any(state[FAILED] & ~NO_ENDING for state in layer):
-                return set(alive)
+            refuted |= {key(stuck.state) for stuck in found.stuck if stuck.state[cells[-1]] is not None}
+            refuted |= {key(s) for s in layer if s[FAILED] & ~NO_ENDING and s[cells[-1]] is not None}
+            layer = {s: w for s, w in layer.items() if s[cells[-1]] is None or self._goes_on(key(s), alive, refuted)}
+            frontier.layer = layer
             if not layer:
                 break
         refuted |= {key(state) for state in layer if state[FAILED]} | {key(stuck.state) for stuck in found.stuck}
         refuted |= self._untold(program, layer, key)
-        return refuted | self._never_reached(program, layer, key, alive)
+        return refuted | (self._never_reached(program, layer, key, alive) if every_path else set())
 
     @staticmethod
     def _untold(program: Program, ends: Layer, key: Callable[[State], tuple[int, ...]]) -> set[tuple[int, ...]]:
