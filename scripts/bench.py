@@ -16,8 +16,6 @@ from dataclasses import replace
 from itertools import islice
 from pathlib import Path
 
-from tests.reference import each_path
-
 from golden_pivot import demo
 from golden_pivot.core.answers.odds import odds_of
 from golden_pivot.core.answers.proving import prove
@@ -30,6 +28,7 @@ from golden_pivot.core.reading import read_line, read_page
 from golden_pivot.core.search.explorer import explore
 from golden_pivot.core.variants.blanks import solve
 from golden_pivot.core.variants.slips import fragility_of
+from golden_pivot.witness import each_path
 from scripts.bench_desks import print_desks
 from scripts.bench_load import print_load
 from scripts.bench_rows import print_rows

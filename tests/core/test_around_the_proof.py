@@ -40,7 +40,7 @@ from golden_pivot.core.variants.edits import edited
 from golden_pivot.core.variants.fields import NothingToFill, filled
 from golden_pivot.core.variants.slips import ALL, ELSEWHERE, HARMLESS, OPEN, SOME, fragility_of
 from golden_pivot.core.variants.sweeps import IMPOSSIBLE, sweep, with_blank
-from tests.reference import Card, NoPath, Path, each_path, judged_together, run
+from golden_pivot.witness import Card, NoPath, Path, each_path, judged_together, run
 from tests.strategies import PHASES, routines
 
 MANY = int(os.environ.get("RANDOM_ROUTINES", "40"))

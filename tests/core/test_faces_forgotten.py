@@ -25,7 +25,7 @@ from golden_pivot.core.language.printer import routine_json
 from golden_pivot.core.language.routine import Routine
 from golden_pivot.core.search.explorer import explore
 from golden_pivot.core.search.program import FAILED
-from tests.reference import Path, each_path
+from golden_pivot.witness import Path, each_path
 from tests.strategies.face_routines import face_routine
 
 MOST_PATHS = 5400

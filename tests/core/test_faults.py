@@ -19,7 +19,7 @@ from golden_pivot.core.language.printer import routine_json
 from golden_pivot.core.practice.drills import drills_of
 from golden_pivot.core.variants.blanks import solve
 from golden_pivot.core.variants.slips import fragility_of
-from tests.reference import every_path
+from golden_pivot.witness import every_path
 
 FOLDER = Path(__file__).parents[1] / "faults"
 MOST_PATHS = 3_000

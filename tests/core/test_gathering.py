@@ -10,8 +10,8 @@ from golden_pivot.core.answers.proving import prove
 from golden_pivot.core.answers.verdicts import RULE
 from golden_pivot.core.building.table import Table
 from golden_pivot.core.language.parser import read_routine
+from golden_pivot.witness import piles
 from tests.core.test_three_ways import agree
-from tests.reference import piles
 
 FOUR = "Pack: 10 cards, any order\nPlace A 5th\nDeal deck into 4 piles\n"
 

@@ -27,8 +27,8 @@ from golden_pivot.core.language.routine import Routine
 from golden_pivot.core.search.algebra import Layer
 from golden_pivot.core.search.explorer import explore
 from golden_pivot.core.search.stages import Cut, Stage
+from golden_pivot.witness import every_path
 from tests.core.test_procedures import text_of
-from tests.reference import every_path
 
 EXPLODING = "Pack: 52 cards\nPlace A 9th\n" + "".join(
     f"Spectator cuts deck and completes the cut\nTurn over the top {n} cards of deck as a block\n" for n in range(3, 15)

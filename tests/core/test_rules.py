@@ -14,7 +14,7 @@ from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.language.printer import routine_json
 from golden_pivot.core.show.cues import _rule
 from golden_pivot.core.variants.slips import HARMLESS, SOME, fragility_of
-from tests.reference import every_path
+from golden_pivot.witness import every_path
 
 TWO = "Pack: 20 cards, any order\nPlace A 20th\nSpectator names a number n from 1 to 5\nSpectator names a number m from n to 6\n"
 FIVE = "Pack: 20 cards\nPlace A 20th\n" + "".join(

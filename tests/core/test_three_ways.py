@@ -29,8 +29,8 @@ from golden_pivot.core.search.explorer import explore
 from golden_pivot.core.search.program import FAILED, AnyInstruction, Loop, Program, State
 from golden_pivot.core.search.replay import Play, projected
 from golden_pivot.core.steps import REGISTRY
-from tests.reference import MEANINGS, every_path, piles, run
-from tests.reference.table import FacesLeft
+from golden_pivot.witness import MEANINGS, every_path, piles, run
+from golden_pivot.witness.table import FacesLeft
 from tests.strategies import PHASES, routines
 
 MANY = settings(

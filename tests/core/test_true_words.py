@@ -32,8 +32,8 @@ from golden_pivot.core.variants.blanks import solve
 from golden_pivot.core.variants.limits import limits_of
 from golden_pivot.core.variants.slips import HARMLESS, fragility_of
 from golden_pivot.core.variants.sweeps import sweep
+from golden_pivot.witness import every_path
 from tests.core.desks import PROCEDURES
-from tests.reference import every_path
 
 
 def proved(text: str, **asks: Any) -> Verdict:

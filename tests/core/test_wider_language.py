@@ -14,7 +14,7 @@ from golden_pivot.core.language.printer import routine_json
 from golden_pivot.core.programme.pack_between import pack_between
 from golden_pivot.core.show.reset import reset_of
 from golden_pivot.core.show.setup import setup_of
-from tests.reference import every_path
+from golden_pivot.witness import every_path
 
 PACK = "Pack: 9 cards, any order\nPlace FORCE 3rd\n"
 TWO = PACK + "Spectator 1 secretly names a number a from 1 to 3\nSpectator 1 thinks of a card in deck: X\n"

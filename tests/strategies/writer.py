@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from golden_pivot.core.language.parser import read_routine
 from golden_pivot.core.language.printer import routine_json
-from tests.reference import run
+from golden_pivot.witness import run
 
 from .numbers import numbers
 

@@ -11,6 +11,7 @@ from ..core.answers.report import EntryReport, OddsReport, StrandsReport, Verdic
 from ..core.faults import Fault
 from ..core.language.sheet import SheetLine
 from ..core.variants.fields import NumberInText
+from ..witness import Opinion
 
 
 def _storable(text: str) -> str:
@@ -242,6 +243,18 @@ class LedgerOut(Shape):
     card: str | None = Field(description="the card that is followed")
     cards: list[str] = Field(description="those that could be")
     ledger: list[EntryReport]
+
+
+class SecondOpinionIn(Shape):
+    text: Text
+    job: str = Field(max_length=64)
+    verdict: VerdictReport = Field(description="as it was told of this text; so are the others")
+    ledger: LedgerOut | None = None
+    odds: OddsReport | None = None
+
+
+class SecondOpinionOut(Shape):
+    opinion: Opinion | None = Field(description="null where nothing could be played")
 
 
 class PlayIn(Shape):

@@ -310,6 +310,13 @@ async def ledger(request: m.LedgerIn, jobs: JobsIn) -> m.LedgerOut:
     return m.LedgerOut.model_validate(await jobs.run("quick", request.job, "ledger", asked))
 
 
+@router.post("/by-hand")
+async def by_hand(request: m.SecondOpinionIn, jobs: JobsIn) -> m.SecondOpinionOut:
+    """What was told of a routine, held against the same routine played by hand, card by card. 409 when a newer one took its place."""
+    asked = request.model_dump(mode="json", exclude={"job"})
+    return m.SecondOpinionOut.model_validate(await jobs.run("witness", request.job, "by_hand", asked))
+
+
 @router.post("/strands")
 async def strands(request: m.AnalysisIn, jobs: JobsIn) -> m.StrandsOut:
     """All the ways the card travels, as edges between columns: a line each, or a time round of a repetition."""

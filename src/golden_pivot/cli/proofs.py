@@ -16,6 +16,7 @@ from ..core.english import counted
 from ..core.faults import BadRoutine
 from ..core.language.parser import read_routine
 from .asked import AsJson, DataFile, Named, refuse, text_of
+from .by_hand import SecondOpinion, played_too
 
 if TYPE_CHECKING:
     from ..core.reading import Answer
@@ -37,6 +38,7 @@ def prove_routine(
     read: Annotated[
         bool, typer.Option("--read", help="Read it as notes first, and tell what was understood.")
     ] = False,
+    second_opinion: SecondOpinion = "",
 ) -> None:
     """Prove a routine for every choice the spectator has."""
     text = text_of(routine, data)
@@ -56,6 +58,9 @@ def prove_routine(
         told = [f"{routine}: {fault}{_remedy(remedies.get(fault.line))}" for fault in bad.faults]
         raise refuse("\n".join(told)) from None
     report, rows = asdict(verdict_report(verdict)), _told(verdict)
+    opinion = played_too(text, {"verdict": report}, second_opinion)
+    if opinion:
+        report, rows = report | {"second_opinion": opinion}, [*rows, opinion["says"]]
     if unread:
         so_far = f"As far as it is read, {counted(len(unread), 'sentence')} of the notes left out: "
         report = report | {

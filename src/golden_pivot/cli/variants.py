@@ -20,6 +20,7 @@ from ..core.variants.report_of_variants import limits_report, slips_report, solu
 from ..core.variants.slips import fragility_of
 from ..core.variants.sweeps import sweep, with_blank
 from .asked import AsJson, Cluster, DataFile, Named, Processes, Seconds, answer, refuse, spread, text_of
+from .by_hand import SecondOpinion, played_too
 
 app = typer.Typer()
 
@@ -51,10 +52,15 @@ def explain_routine(routine: Named, data: DataFile = None, as_json: AsJson = Fal
 
 
 @app.command("holds")
-def holds_when(routine: Named, data: DataFile = None, as_json: AsJson = False, seconds: Seconds = 60.0) -> None:
+def holds_when(
+    routine: Named, data: DataFile = None, as_json: AsJson = False, seconds: Seconds = 60.0, second_opinion: SecondOpinion = "",
+) -> None:  # fmt: skip
     """For exactly which choices every claim holds."""
+    text = text_of(routine, data)
     with _bad_input(routine):
-        found = limits_of(text_of(routine, data), Budget(seconds=seconds))
+        found = limits_of(text, Budget(seconds=seconds))
+    report = asdict(limits_report(found))
+    opinion = played_too(text, {"limits": report}, second_opinion) if found.region else None
     rows = [found.says]
     for limit in found.limits:
         rows.append(f"Line {limit.line}: say “{limit.steer}”")
@@ -62,7 +68,9 @@ def holds_when(routine: Named, data: DataFile = None, as_json: AsJson = False, s
         rows += [f"{told} if it was {one.numbers}: then {one.known}." for one in limit.outside]
     if found.narrowed:
         rows += ["Proved, if it is written so:", found.narrowed.rstrip()]
-    answer(asdict(limits_report(found)), as_json, rows)
+    if opinion:
+        report, rows = report | {"second_opinion": opinion}, [*rows, opinion["says"]]
+    answer(report, as_json, rows)
 
 
 @app.command("slips")

@@ -3,6 +3,7 @@
     interactive   the text being typed: in each window the newest request wins
     quick         what is drawn beside it: table, ledger, strands, notes
     long          whatever takes its time, one after the other
+    witness       the second opinion on what was told, behind everything else; the newest of a window wins as well
 
 Work ends when nobody waits for it any more: its window is gone, it was cancelled, or the server is. A worker that is
 lost is replaced, and what it was asked is tried once more, since every task is a pure question.
@@ -30,15 +31,17 @@ OVERTIME = 20.0
 MOST_WAITING = 64
 """requests that wait in a lane; the next one is told to come back"""
 
-LaneName = Literal["interactive", "quick", "long"]
+LaneName = Literal["interactive", "quick", "long", "witness"]
 LIMITS: dict[LaneName, dict[str, Any]] = {
     "interactive": {"states": 400_000, "seconds": 10.0, "megabytes": 768},
     "quick": {"states": 400_000, "seconds": 30.0, "megabytes": 768},
     "long": {"states": 3_000_000, "seconds": 120.0, "megabytes": 2560},
+    "witness": {"states": 400_000, "seconds": 20.0, "megabytes": 768},
 }
-WORKERS: dict[LaneName, int] = {"interactive": 2, "quick": 2, "long": 2}
+NEWEST_WINS: tuple[LaneName, ...] = ("interactive", "witness")
+WORKERS: dict[LaneName, int] = {"interactive": 2, "quick": 2, "long": 2, "witness": 1}
 """at most; the second is started when the first is busy"""
-GIVES_WAY: dict[LaneName, int] = {"interactive": 0, "quick": 10, "long": 15}
+GIVES_WAY: dict[LaneName, int] = {"interactive": 0, "quick": 10, "long": 15, "witness": 19}
 """steps of urgency: on a machine with few cores the verdict comes first, and a long search takes what is left"""
 
 
@@ -75,7 +78,7 @@ class _Job:
 
 class _Lane:
     def __init__(self, name: LaneName, threads: ThreadPoolExecutor, workplace: Workplace) -> None:
-        self.newest_wins, self.limits, self.threads = name == "interactive", LIMITS[name], threads
+        self.newest_wins, self.limits, self.threads = name in NEWEST_WINS, LIMITS[name], threads
         self._given = LIMITS[name]["megabytes"] + ROOM, GIVES_WAY[name], workplace
         self.jobs: list[_Job] = []
         """those that run and those that wait"""

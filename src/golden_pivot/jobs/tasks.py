@@ -31,6 +31,7 @@ from ..core.variants.report_of_variants import SlipsReport, limits_report, slips
 from ..core.variants.slips import fragility_of
 from ..core.variants.sweeps import sweep
 from ..pictures import glimpse
+from .by_hand import opinion_on
 from .desks import at_desk
 from .rooms import best_order, drills, programme, programme_file, rehearsal, rehearsed, to_learn
 from .shows import costs, other_schools, sheet, sheet_file, side_by_side
@@ -190,11 +191,17 @@ def swept(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
         return {"sweep": None, "trouble": str(trouble)}
 
 
+def by_hand(request: dict[str, Any], budget: Budget) -> dict[str, Any]:
+    """{text, verdict, ledger?, odds?} → {opinion}: what was told, held against the routine played card by card."""
+    found = opinion_on(request["text"], request)
+    return {"opinion": found and asdict(found)}
+
+
 ODDS_STEPS = 300_000
 """steps in which exact chances are searched for on the bench before paths are drawn at random"""
 
 TASKS: dict[str, Task] = {
-    "read": read_as, "page": page, "spectators": spectators, "workplace": workplace, "prove": verdict_of, "ledger": ledger, "play": one_path,
+    "read": read_as, "page": page, "spectators": spectators, "workplace": workplace, "prove": verdict_of, "by_hand": by_hand, "ledger": ledger, "play": one_path,
     "strands": _told("strands", lambda it: strands_report(it.strands) if it.strands else None),  # null too where they are too many to draw
     "glimpse": at_a_glance,
     "notes": _told("notes", lambda it: it.notes), "odds": _told("odds", _odds),

@@ -27,7 +27,7 @@ from golden_pivot.core.passes.order_folding import fold_orders
 from golden_pivot.core.passes.pipeline import run
 from golden_pivot.core.search.explorer import Exploration, explore
 from golden_pivot.core.search.program import FAILED, Act, Check, OneSpot, Program
-from tests.reference import each_path
+from golden_pivot.witness import each_path
 
 MOST = 20_000
 """states; larger ones are left out"""

@@ -26,8 +26,8 @@ from golden_pivot.core.passes.reordering import reorder
 from golden_pivot.core.passes.validator import validate
 from golden_pivot.core.search.explorer import explore
 from golden_pivot.core.search.program import END, FAILED, Act, Branch, Check, Choose, Dead, Leap, Program, Wanted
+from golden_pivot.witness import each_path
 from tests.core.test_three_ways import MANY, read
-from tests.reference import each_path
 from tests.strategies import routines
 
 

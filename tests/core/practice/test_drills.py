@@ -18,7 +18,7 @@ from golden_pivot.core.practice.drills import Drill, DrillQuestion, as_they_stan
 from golden_pivot.core.practice.kept import Answer
 from golden_pivot.core.practice.schedule import QUICK, SLOW, standings
 from golden_pivot.demo import demo_text
-from tests.reference import each_path
+from golden_pivot.witness import each_path
 
 PROCEDURES = File(__file__).parents[2] / "procedures"
 

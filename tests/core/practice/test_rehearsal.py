@@ -19,7 +19,7 @@ from golden_pivot.core.practice.rehearsal import line_times, own_paces, rehearsa
 from golden_pivot.core.show.effort import effort_of
 from golden_pivot.core.show.paces import Paces
 from golden_pivot.demo import demo_names, demo_text
-from tests.reference import each_path
+from golden_pivot.witness import each_path
 from tests.strategies import routines
 
 MANY = int(os.environ.get("RANDOM_ROUTINES", "30"))

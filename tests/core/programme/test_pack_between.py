@@ -18,7 +18,7 @@ from golden_pivot.core.programme.pack_between import PackBetween, pack_between
 from golden_pivot.core.show.getting_ready import Move
 from golden_pivot.core.show.reset import reset_of
 from golden_pivot.demo import demo_text
-from tests.reference import Card, NoPath, each_path, run
+from golden_pivot.witness import Card, NoPath, each_path, run
 from tests.strategies import routines
 
 PROCEDURES = File(__file__).parents[2] / "procedures"

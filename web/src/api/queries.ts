@@ -1,5 +1,5 @@
 import { keepPreviousData, queryOptions, type QueryKey } from '@tanstack/react-query';
-import { WINDOW, api, type DeskAsks, type DeskName, type DrillsOf, type Habit, type Routine, type Schemas, type SheetKind } from './client';
+import { WINDOW, api, type DeskAsks, type DeskName, type DrillsOf, type Habit, type Routine, type Schemas, type SheetKind, type Told } from './client';
 
 /** What is computed from a text is the same for ever, so it is kept by its text. */
 const FOR_EVER = { staleTime: Infinity, gcTime: 10 * 60_000 };
@@ -76,6 +76,15 @@ export const glimpseQuery = (routine: Routine) =>
 export const ledgerQuery = (text: string, card: string | null) => ({
   ...asking(['ledger', text, card], (job, signal) => api.ledger(text, card, job, signal)),
   ...KEEPING,
+});
+
+/** What was told of a text, held against the same routine played by hand. */
+export const byHandQuery = (text: string, told: Told | null) => ({
+  ...asking(['by hand', text, told && [told.ledger?.card, Boolean(told.odds)]], (job, signal) =>
+    told ? api.byHand(text, told, job, signal) : Promise.reject(new Error('nothing is told yet')),
+  ),
+  enabled: told !== null,
+  retry: false,
 });
 
 export const strandsQuery = (text: string) => ({ ...asking(['strands', text], (job, signal) => api.strands(text, job, signal)), ...KEEPING });

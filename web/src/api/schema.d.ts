@@ -505,6 +505,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/by-hand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * By Hand
+         * @description What was told of a routine, held against the same routine played by hand, card by card. 409 when a newer one took its place.
+         */
+        post: operations["by_hand_api_by_hand_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/strands": {
         parameters: {
             query?: never;
@@ -2192,6 +2212,13 @@ export interface components {
             /** Stands */
             stands: string;
         };
+        /** Chosen */
+        Chosen: {
+            /** Line */
+            line: number;
+            /** Option */
+            option: number;
+        };
         /** Claim */
         Claim: {
             /** Line */
@@ -2359,6 +2386,10 @@ export interface components {
             stuck_at: number | null;
             /** Least */
             least: boolean;
+            /** Beside */
+            beside: {
+                [key: string]: number;
+            };
         };
         /** Coverage */
         Coverage: {
@@ -3762,6 +3793,27 @@ export interface components {
             /** Assumes */
             assumes: string | null;
         };
+        /** Opinion */
+        Opinion: {
+            /** Played */
+            played: number;
+            /** Of */
+            of: number | null;
+            /** Agrees */
+            agrees: boolean;
+            /** Says */
+            says: string;
+            /**
+             * Differs
+             * @default
+             */
+            differs: string;
+            /**
+             * Choices
+             * @default []
+             */
+            choices: components["schemas"]["Chosen"][];
+        };
         /** Outcome */
         Outcome: {
             /** Outcome */
@@ -4810,6 +4862,22 @@ export interface components {
             is_complete: boolean;
             /** Seen */
             seen: number;
+        };
+        /** SecondOpinionIn */
+        SecondOpinionIn: {
+            /** Text */
+            text: string;
+            /** Job */
+            job: string;
+            /** @description as it was told of this text; so are the others */
+            verdict: components["schemas"]["VerdictReport"];
+            ledger?: components["schemas"]["LedgerOut"] | null;
+            odds?: components["schemas"]["OddsReport"] | null;
+        };
+        /** SecondOpinionOut */
+        SecondOpinionOut: {
+            /** @description null where nothing could be played */
+            opinion: components["schemas"]["Opinion"] | null;
         };
         /** Seen */
         Seen: {
@@ -7098,6 +7166,51 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LedgerOut"];
+                };
+            };
+            /** @description Client Error */
+            "4XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Server Error */
+            "5XX": {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    by_hand_api_by_hand_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description which window asks */
+                "x-window"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SecondOpinionIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SecondOpinionOut"];
                 };
             };
             /** @description Client Error */

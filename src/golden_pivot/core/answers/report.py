@@ -14,6 +14,7 @@ from typing import Literal, cast
 from .landings import Landing
 from .ledger import Entry
 from .odds import Chance, Odds
+from .refuting import Counterexample
 from .regions import Region
 from .strands import Edge, Strands, Where
 from .verdicts import Claim, Verdict
@@ -63,6 +64,8 @@ class CounterexampleReport:
     stuck_at: int | None
     least: bool
     """the shortest way; else a path drawn at random"""
+    beside: Mapping[str, int]
+    """choices of another path that ends alike to the eye, where it fails by that; else empty"""
 
 
 @dataclass(frozen=True)
@@ -198,12 +201,16 @@ def verdict_report(verdict: Verdict) -> VerdictReport:
         verdict.covers_every_order,
         verdict.covers,
         round(verdict.seconds, 6),
-        CounterexampleReport(dict(example.choices), example.labels, example.sentence, example.stuck_at, example.least)
-        if example
-        else None,
+        _example(example) if example else None,
         region_report(verdict.holds_when) if verdict.holds_when else None,
         verdict.assumed,
         verdict.limit,
+    )
+
+
+def _example(example: Counterexample) -> CounterexampleReport:
+    return CounterexampleReport(
+        dict(example.choices), example.labels, example.sentence, example.stuck_at, example.least, dict(example.beside)
     )
 
 

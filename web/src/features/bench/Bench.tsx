@@ -155,6 +155,8 @@ export function Bench({ routine }: { routine: Routine }) {
         old={proving}
         progress={found.progress}
         trouble={found.trouble}
+        opinion={found.opinion}
+        told={found.told}
         onShow={worst}
         onLine={onLine}
         onStop={found.stop}

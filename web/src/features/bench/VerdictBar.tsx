@@ -1,6 +1,7 @@
 import { Button, Checkbox } from '@mantine/core';
 import type { ReactNode } from 'react';
-import type { Fault, Verdict } from '../../api/client';
+import type { Fault, Opinion, Told, Verdict } from '../../api/client';
+import { saveAs } from '../../ui/saveAs';
 import './verdict.css';
 
 type Tone = 'sure' | 'broken' | 'open' | 'writing';
@@ -63,6 +64,12 @@ function coverage(verdict: Verdict): string {
     .join(' · ');
 }
 
+const DO_NOT_AGREE = 'Two ways of working this out do not agree. Do not trust either';
+
+const sentence = (words: string) => `${words.slice(0, 1).toUpperCase()}${words.slice(1)}.`;
+
+const wayOf = ({ choices }: Opinion) => (choices.length ? `The way: ${choices.map(({ line, option }) => `${option} in line ${line}`).join(', ')}.` : '');
+
 interface VerdictBarProps {
   verdict: Verdict | null;
   faults: Fault[];
@@ -72,6 +79,10 @@ interface VerdictBarProps {
   progress: string | null;
   /** the answer could not be had */
   trouble: string | null;
+  /** what came of playing it by hand; null while that is not known */
+  opinion: Opinion | null;
+  /** what it was held against */
+  told: Told | null;
   /** lines in everyday words that are proved as they were read; 0 for none */
   reads: number;
   /** write them all so; null until it is known of this text how */
@@ -93,6 +104,8 @@ export function VerdictBar({
   old,
   progress,
   trouble,
+  opinion,
+  told,
   reads,
   onAccept,
   keepWords,
@@ -104,20 +117,24 @@ export function VerdictBar({
   children,
 }: VerdictBarProps) {
   const fault = faults[0];
-  const headline = trouble ?? verdict?.headline ?? (fault ? `Not yet a routine: line ${fault.line}. ${fault.message}` : 'Reading the routine…');
+  const differs = !old && !trouble && opinion && !opinion.agrees ? opinion : null;
+  const headline =
+    trouble ?? (differs && DO_NOT_AGREE) ?? verdict?.headline ?? (fault ? `Not yet a routine: line ${fault.line}. ${fault.message}` : 'Reading the routine…');
   const more = trouble
     ? 'Your text is kept in this window and will be saved when the server is back.'
-    : verdict
-      ? `${reads ? `with ${reads} ${reads === 1 ? 'line' : 'lines'} as read · ` : ''}${coverage(verdict)}`
-      : fault
-        ? `Expected ${fault.expected}. ${fault.remedy}`
-        : '';
-  const tone = trouble ? 'open' : toneOf(verdict);
+    : differs
+      ? `${sentence(differs.differs)} ${wayOf(differs)}`
+      : verdict
+        ? `${reads ? `with ${reads} ${reads === 1 ? 'line' : 'lines'} as read · ` : ''}${coverage(verdict)}${opinion?.agrees && !old ? ` · ${opinion.says.replace(/\.$/, '').replace('Also', 'also')}` : ''}`
+        : fault
+          ? `Expected ${fault.expected}. ${fault.remedy}`
+          : '';
+  const tone = trouble || differs ? 'open' : toneOf(verdict);
   return (
     <section className={`verdict ${old ? 'old' : ''}`} aria-label="Verdict" data-verdict={verdict?.verdict ?? 'none'} data-old={old}>
       <VerdictMark tone={tone} />
       <div className="words" role="status">
-        {verdict?.counterexample ? (
+        {verdict?.counterexample && !differs ? (
           <button type="button" className={`headline ${tone}`} onClick={onShow} title="Play it on the table">
             {headline}
           </button>
@@ -130,6 +147,15 @@ export function VerdictBar({
         )}
         <p className="cover figures">{old ? (progress ? `proving: ${progress}` : 'proving…') : more}</p>
       </div>
+      {differs && (
+        <Button
+          variant="default"
+          size="compact-sm"
+          onClick={() => saveAs('golden-pivot-disagreement.json', JSON.stringify({ told, opinion: differs }, null, 2))}
+        >
+          Save a report to send
+        </Button>
+      )}
       {old && progress && (
         <Button variant="default" size="compact-sm" onClick={onStop}>
           Stop

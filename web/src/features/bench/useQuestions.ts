@@ -2,7 +2,7 @@ import { useDebouncedValue } from '@mantine/hooks';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { ApiError } from '../../api/client';
-import { known, ledgerQuery, notesQuery, oddsQuery, playQuery, slipsQuery, strandsQuery, type Asked } from '../../api/queries';
+import { byHandQuery, known, ledgerQuery, notesQuery, oddsQuery, playQuery, slipsQuery, strandsQuery, type Asked } from '../../api/queries';
 import { useSearch } from '../../api/useSearch';
 import { useSettled } from '../../ui/useSettled';
 import { useJudgement } from './useJudgement';
@@ -43,6 +43,14 @@ export function useQuestions({ routine, text, asked, keepWords, breaks }: Beside
   const odds = useSearch(oddsQuery(settled), judged && (known(notes)?.notes?.asks_odds ?? false));
   const slips = useQuery({ ...slipsQuery(settled), enabled: beside && breaks });
 
+  // What is told is played by hand as well, behind everything else.
+  const { verdict, reads, asRead } = judgement;
+  const told =
+    beside && !isOld && verdict && (ledger.isError || known(ledger))
+      ? { verdict, ledger: reads ? null : known(ledger), odds: reads ? null : odds.data?.odds }
+      : null;
+  const byHand = useQuery(byHandQuery(reads ? (asRead ?? '') : settled, told));
+
   return {
     /** the text that all of it is about */
     settled,
@@ -65,6 +73,9 @@ export function useQuestions({ routine, text, asked, keepWords, breaks }: Beside
     /** how far they are, in words; null while nobody waits for them */
     waitsForOdds: odds.isFetching ? (odds.progress ?? '') : null,
     slips: slips.data?.slips ?? null,
+    /** the second opinion on what is told; null while there is none */
+    opinion: (told && byHand.data?.opinion) ?? null,
+    told,
   };
 }
 

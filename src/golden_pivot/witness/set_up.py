@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from .table import VALUES, Card, Json, Table, give_name
+from .sorts import VALUES
+from .table import Card, Json, Table, give_name
 
 
 def pack(t: Table, s: Json) -> None:

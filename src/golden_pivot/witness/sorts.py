@@ -10,13 +10,14 @@ VALUES = dict(
 )
 
 
-WORDS = {
-    "red": lambda rank, suit: suit in ("hearts", "diamonds"),
-    "black": lambda rank, suit: suit in ("clubs", "spades"),
-    "court": lambda rank, suit: rank in ("jack", "queen", "king"),
-    **{suit: (lambda rank, suit, wanted=suit: suit == wanted) for suit in SUITS},
-    **{value: (lambda rank, suit, wanted=value: rank == wanted) for value in VALUES},
+WORDS: dict[str, frozenset[str]] = {
+    "red": frozenset(["hearts", "diamonds"]),
+    "black": frozenset(["clubs", "spades"]),
+    "court": frozenset(["jack", "queen", "king"]),
+    **{suit: frozenset([suit]) for suit in SUITS},
+    **{value: frozenset([value]) for value in VALUES},
 }
+"""the suits, or the values, of which such a card is"""
 
 
 def word_of(sort: str) -> str:
@@ -30,4 +31,4 @@ def word_of(sort: str) -> str:
 
 
 def is_sort(rank: str, suit: str, sort: str) -> bool:
-    return bool(WORDS[word_of(sort)](rank, suit))
+    return not WORDS[word_of(sort)].isdisjoint((rank, suit))

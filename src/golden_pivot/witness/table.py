@@ -109,6 +109,8 @@ class Table:
     step: int = -1
     """the one at hand"""
     claims: list[bool] = field(default_factory=list)
+    judged: dict[int, bool] = field(default_factory=dict)
+    """endings this path has come to, by their place among the steps → whether what they claim was so"""
     reached: set[int] = field(default_factory=set)
     """endings this path has come to, by their place among the steps of the routine"""
     knows: set[str] = field(default_factory=set)
@@ -118,12 +120,16 @@ class Table:
     performer: bool = False
     """the line at hand is the performer's to carry out"""
     logged: bool = False
-    """whether `marks` and `log` are kept"""
+    """whether `log` is kept"""
+    marked: bool = False
+    """whether `marks` are"""
     marks: dict[int, tuple[int, dict[str, tuple[int, ...]]]] = field(default_factory=dict)
     """behind each outermost step: how many choices had been made, and the numbers of the cards of each heap"""
     depth: int = 0
     unknown: set[str] = field(default_factory=set)
     """what the performer would have had to know, and did not"""
+    rounds: int | None = None
+    """of a repetition as often as one likes, so many at most are drawn at random; None: everything that any number of them can lead to"""
     log: list[dict[str, tuple[tuple[int, bool], ...]]] = field(default_factory=list)
 
     # Places and cards
@@ -172,8 +178,8 @@ class Table:
             packs = -(-len([other for other in self.every_card() if other.of_pack]) // 52)
             names = [f"{rank} of {suit}" for suit in SUITS for rank in VALUES]
             left = [i for i, name in enumerate(names) if out.count(name) < packs]
-            left = [i for i in left if not card.block or is_sort(*names[i].split(" of "), card.block)]
-            left = [i for i in left if not card.never or not is_sort(*names[i].split(" of "), card.never)]
+            left = [i for i in left if not card.block or _is(names[i], card.block)]
+            left = [i for i in left if not card.never or not _is(names[i], card.never)]
             card.name = names[self.choose(FacesLeft(left))]
         return card.name
 
@@ -184,10 +190,10 @@ class Table:
         if card.block in VALUES:
             return VALUES[card.block] if what == "value" else None
         suits = [suit for suit in SUITS if is_sort("ace", suit, card.block)]
-        found = {"colour": {suit in ("diamonds", "hearts") for suit in suits}, "suit": set(suits)}.get(what, set())
-        if len(found) != 1:
-            return None
-        return int(found.pop()) if what == "colour" else SUITS.index(suits[0]) + 1
+        colours = {suit in ("diamonds", "hearts") for suit in suits}
+        if what == "colour" and len(colours) == 1:
+            return int(colours.pop())
+        return SUITS.index(suits[0]) + 1 if what == "suit" and len(suits) == 1 else None
 
     def fact(self, what: str, card: Card) -> int:
         rank, _, suit = self.face(card).split()
@@ -214,7 +220,7 @@ class Table:
     def value(self, e: Json) -> int:
         op = e["op"]
         if op == "number":
-            return e["value"]
+            return int(e["value"])
         if op == "name":
             self.must_know(e["name"])
             return self.numbers[e["name"]]
@@ -335,6 +341,11 @@ class Table:
     def look_around(self, names: list[str]) -> None:
         for name in names:
             self.see(self.heaps.get(name, []) if name in self.rows else self.heaps.get(name, [])[:1])
+
+
+def _is(name: str, sort: str) -> bool:
+    rank, _, suit = name.partition(" of ")
+    return is_sort(rank, suit, sort)
 
 
 def turned(cards: Heap) -> Heap:

@@ -44,7 +44,7 @@ def ends_spot_like(t: Table, s: Json) -> None:
     t.claims.append(go_together(t, f"have the same {s['what']}", one, t.named[s["card"]]))
 
 
-def _faces(t: Table, s: Json) -> list[tuple[str, str]]:
+def _faces(t: Table, s: Json) -> list[list[str]]:
     return [t.open_face(card) for card in list(t.heap(s["place"]))]
 
 

@@ -93,7 +93,7 @@ def gather_side(t: Table, s: Json) -> None:
 def gather_slot(t: Table, s: Json) -> None:
     told = t.where(s["pile"])
     others = [name for name in t.lying() if name != told]
-    slot = t.index(s["slot"], [told, *others])  # type: ignore[arg-type,list-item]
+    slot = t.index(s["slot"], [told, *others])  # type: ignore[list-item]
     dealt = len(t.pile_list) - 1
     rest = _freely(t, others, dealt)
     _gather(t, s, [[*order[:slot], told, *order[slot:]] for order in rest], t.growing or dealt <= MOST_AT_ONCE)

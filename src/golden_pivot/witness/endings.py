@@ -184,4 +184,4 @@ def odds_of(t: Table, s: Json) -> None:
 
 
 def is_ending(line: Json) -> bool:
-    return line["step"].startswith(("ends_", "never_", "odds_"))
+    return bool(line["step"].startswith(("ends_", "never_", "odds_")))

@@ -30,6 +30,8 @@ class Path:
     """there are endings, and this path came to none"""
     chance: Fraction
     """of this path, where every option is as likely as the others"""
+    chosen: tuple[tuple[int, int], ...] = ()
+    """for each choice in turn: (the step at which it was made, by its place among the steps; the option taken)"""
     ambiguous: bool = False
     """what is seen at the end does not tell what it is to tell"""
 
@@ -52,18 +54,22 @@ def run(
     script: tuple[int, ...] = (),
     pick: Callable[[list[int]], int] | None = None,
     logged: bool = False,
+    rounds: int | None = None,
+    marked: bool = False,
 ) -> tuple[Path, list[int]]:
     """The path that takes these options and then always the first; with the number of options at each choice.
 
-    With `pick` that decides on an index instead. `logged`: with what lay where behind each line.
+    With `pick` that decides on an index instead. `logged`: with what lay where behind each line. `rounds`, `marked`: see Table.
     """
     sizes: list[int] = []
     taken: list[int] = []
+    chosen: list[tuple[int, int]] = []
 
     def decide(options: list[int]) -> int:
         index = pick(options) if pick else script[len(taken)] if len(taken) < len(script) else 0
         sizes.append(len(options))
         taken.append(index)
+        chosen.append((table.step, options[index]))
         return options[index]
 
     if not script:
@@ -71,7 +77,7 @@ def run(
     every = list(_steps(document["lines"]))
     for nth, line in enumerate(every):
         line["nth"] = nth
-    table = Table(decide, taken, logged=logged)
+    table = Table(decide, taken, logged=logged, rounds=rounds, marked=logged or marked)
     stuck = False
     # Which value four of a kind can have depends on all that is placed.
     opening = [line for line in document["lines"] if line.get("step") in ("title", "note", *SET_UP)]
@@ -94,9 +100,8 @@ def run(
     except NoSuchPath:
         raise NoPath(taken, sizes) from None
     ends = sum(line["step"].startswith("ends_") for line in every) and not table.again and not table.ended_here
-    return Path(
-        tuple(taken), table, stuck, not stuck and bool(ends) and not table.claims, Fraction(1, prod(sizes))
-    ), sizes
+    no_ending = not stuck and bool(ends) and not table.claims
+    return Path(tuple(taken), table, stuck, no_ending, Fraction(1, prod(sizes)), tuple(chosen)), sizes
 
 
 def every_path(document: Json, logged: bool = False) -> list[Path]:
@@ -131,13 +136,14 @@ def _may_be_one(one: Any, other: Any) -> bool:
     return not (theirs & {face for face, _ in cards})
 
 
-def each_path(document: Json, logged: bool = False) -> Iterator[Path]:
+def each_path(document: Json, logged: bool = False, marked: bool = False) -> Iterator[Path]:
     """The same one by one, without what only all of them together show."""
     script: tuple[int, ...] | None = ()
     while script is not None:
-        taken, sizes = [], []
+        taken: list[int] = []
+        sizes: list[int] = []
         try:
-            path, sizes = run(document, script, logged=logged)
+            path, sizes = run(document, script, logged=logged, marked=marked)
             taken = list(path.taken)
             yield path
         except NoPath as none:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import copy
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import replace
 
 from .claims_by_sort import (
@@ -290,7 +290,12 @@ reached_before: dict[object, list[Table | None]] = {}
 
 
 def as_often(t: Table, s: Json) -> None:
-    """One choice among all tables that any number of rounds can lead to."""
+    """One choice among all tables that any number of rounds can lead to; or so many rounds, one after the other."""
+    if t.rounds is not None:
+        body = [line for line in s["body"] if "step" in line]
+        for _ in range(t.choose(list(range(t.rounds + 1)))):
+            run_lines(t, [body[t.choose(list(range(len(body))))]] if "moves" in s else body)
+        return
     key = id(s), tuple(t.taken)
     if key not in reached_before:
         reached_before[key] = _all_reached(t, s)
@@ -331,7 +336,7 @@ def nothing(t: Table, s: Json) -> None:
     pass
 
 
-MEANINGS: dict[str, Callable[[Table, Json], None]] = {
+MEANINGS: Mapping[str, Callable[[Table, Json], None]] = {
     f.__name__: f
     for f in (
         pack, place_card, choose_number, choose_values, choose_pile, think_of, take_card, take_from, remember, show, which_pile,
@@ -429,7 +434,7 @@ def _run_lines(t: Table, lines: list[Json]) -> None:
     taken = False
     before: Json | None = None
     for line in [*(line for line in lines if "step" in line), None]:
-        if before is not None and t.depth == 1 and t.logged:
+        if before is not None and t.depth == 1 and t.marked:
             heaps = {name: tuple(card.number for card in heap) for name, heap in t.heaps.items() if heap}
             t.marks[before["nth"]] = len(t.taken), heaps
         if line is None:
@@ -449,9 +454,12 @@ def _run_lines(t: Table, lines: list[Json]) -> None:
             if not taken:
                 _case(t, line["body"])
         else:
+            before_it = len(t.claims)
             MEANINGS[step](t, line)
             if t.ending:
                 t.reached.add(line["nth"])
+                if len(t.claims) > before_it:
+                    t.judged[line["nth"]] = t.judged.get(line["nth"], True) and all(t.claims[before_it:])
             if step in SET_UP:
                 continue
             if t.again or t.ended_here:
