@@ -142,7 +142,7 @@ def watched(program: Program) -> Program:
             does_as_declared(step, cells, list(list.__iter__(recorded)), places)
             # Of a heap that cards are only put on, or a count that goes on, it does not matter what it was unless it matters later;
             # nor does it of marks that are only added to.
-            undeclared = recorded.read - step.reads - (own & step.touches) - {FAILED, program.reached}
+            undeclared = recorded.read - step.reads - ((own | faces) & step.touches) - {FAILED, program.reached}
             assert not undeclared, (step.line, "reads", names(undeclared))
             changed = recorded.written - step.touches - {FAILED}
             assert not changed, (step.line, "changes", names(changed))

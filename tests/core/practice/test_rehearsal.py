@@ -107,7 +107,9 @@ def test_a_case_is_asked_once_it_must_be_known_and_not_before() -> None:
     heard = {name: int(number) for beat in beats for one in beat.heard for name, number in [one.split(" is ")]}
     assert heard["b"] > heard["a"] > 1
     asked = [(beat.line, one.asks, one.answer) for beat in beats for one in beat.asks]
-    assert asked[0][:2] == (9, "What do you do?"), "a is told at line 5, and line 9 is the first that depends on it"
+    assert asked[0][:2] == (9, "What do you do in line 7?"), (
+        "a is told at line 5, and line 9 is the first that depends on it"
+    )
     assert [one for one in asked if one[1] == "b - a"] == [(18, "b - a", str(heard["b"] - heard["a"]))]
 
 

@@ -21,14 +21,14 @@ from ..answers.refuting import counterexample
 from ..answers.verdicts import PROVED, UNSETTLED, WHETHER, Asked
 from ..answers.witnesses import Witness
 from ..budget import Budget
-from ..building import PROOF, compile_routine
+from ..building import PROOF, REPLAY, compile_routine
 from ..faults import BadRoutine, OutOfBudget
 from ..language.kinds import PAGE, SETUP
 from ..language.parser import lines_of, read_routine
 from ..language.routine import STEP, Routine
 from ..search.algebra import COUNT_PATHS, Layer
 from ..search.explorer import with_what_is_told
-from ..search.frontiers import Exploration, frontiers, goes_on
+from ..search.frontiers import Exploration, Frontier, frontiers, goes_on
 from ..search.program import FAILED, NO_ENDING, AnyInstruction, Choose, Closure, Leap, Program, State
 from ..search.replay import Play
 from .fields import Field, Filling, filled
@@ -41,6 +41,8 @@ ONE_STATES, ONE_STEPS = 1_000_000, 1_500_000
 """what one may cost by itself before it is left open"""
 DRAWN = 40
 """paths drawn at random that are tried on a large one first"""
+BUILT = 20
+"""steps of a search for which one instruction of a program can be read, built and prepared"""
 MOST_KNOWN = 12
 """paths that have refuted something and are tried first"""
 
@@ -134,6 +136,8 @@ class Found:
     """those that make no sentence of the language, and what is wrong with it"""
     stopped: str | None = None
     """what ran out before all were tried"""
+    work: int = 0
+    """what it took, in steps of a search; what else there is to do is reckoned in these. No clock has a part in it"""
 
     def take_in(self, other: Found) -> None:
         self.passing += other.passing
@@ -144,6 +148,7 @@ class Found:
         self.left += other.left
         self.open += other.open
         self.unread += other.unread
+        self.work += other.work
         self.stopped = self.stopped or other.stopped
 
 
@@ -244,17 +249,24 @@ class _Trying:
         try:
             if self._fails_on_known(routine):
                 self.found.refuted_first += 1
-            elif failing := failing_at_random(routine, DRAWN, self.budget.cancelled):
+            elif failing := self._fails_at_random(routine):
                 self._knows(filling, routine, failing)
             elif self.holds(filling):
                 self.found.passing.append(filling)
-        except BadRoutine:
-            pass  # such as two cards at one position
+        except BadRoutine as bad:  # such as two cards at one position
+            self.found.open += bad.is_limit
+
+    def _fails_at_random(self, routine: Routine) -> Play | None:
+        failing = failing_at_random(routine, DRAWN, self.budget.cancelled)
+        self.found.work += len(compile_routine(routine, REPLAY).instructions) * (BUILT + (1 if failing else DRAWN))
+        return failing
 
     def _fails_on_known(self, routine: Routine) -> bool:
         """Whether it fails on a path that has refuted another, as far as it has the same choices; that one is then tried first."""
         for i, choices in enumerate(self.found.known if self.task.known_first else ()):
-            if play(routine, choices).failures:
+            played = play(routine, choices)
+            self.found.work += len(played.program.instructions) * (1 + BUILT * (not i))
+            if played.failures:
                 self.found.known.insert(0, self.found.known.pop(i))
                 return True
         return False
@@ -277,6 +289,7 @@ class _Trying:
             return False
         if verdict.limit in ("seconds", "memory"):
             raise OutOfBudget(verdict.limit, verdict.headline.removeprefix("Not settled: "))
+        self.found.work += verdict.transitions or ONE_STEPS * (verdict.verdict == UNSETTLED)
         self.found.open += verdict.verdict == UNSETTLED
         if verdict.verdict == PROVED:
             self.found.proved.add(filling)
@@ -322,7 +335,8 @@ class _Trying:
         layer: Layer = {program.start: 1}
         found = Exploration()
         budget = self.budget.narrowed(AT_ONCE_STATES, AT_ONCE_STEPS)
-        for frontier in frontiers(program, budget, COUNT_PATHS, found):
+        self.found.work += BUILT * len(program.instructions)
+        for frontier in self._counted(frontiers(program, budget, COUNT_PATHS, found), found):
             layer = frontier.layer
             refuted |= {key(stuck.state) for stuck in found.stuck if stuck.state[cells[-1]] is not None}
             refuted |= {key(s) for s in layer if s[FAILED] & ~NO_ENDING and s[cells[-1]] is not None}
@@ -333,6 +347,13 @@ class _Trying:
         refuted |= {key(state) for state in layer if state[FAILED]} | {key(stuck.state) for stuck in found.stuck}
         refuted |= self._untold(program, layer, key)
         return refuted | (self._never_reached(program, layer, key, alive) if every_path else set())
+
+    def _counted(self, through: Iterator[Frontier], found: Exploration) -> Iterator[Frontier]:
+        """The same frontiers; what they took is counted, also where the search ends early."""
+        try:
+            yield from through
+        finally:
+            self.found.work += found.transitions
 
     @staticmethod
     def _untold(program: Program, ends: Layer, key: Callable[[State], tuple[int, ...]]) -> set[tuple[int, ...]]:

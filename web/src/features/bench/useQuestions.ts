@@ -47,7 +47,7 @@ export function useQuestions({ routine, text, asked, keepWords, breaks }: Beside
   const { verdict, reads, asRead } = judgement;
   const told =
     beside && !isOld && verdict && (ledger.isError || known(ledger))
-      ? { verdict, ledger: reads ? null : known(ledger), odds: reads ? null : odds.data?.odds }
+      ? { verdict, ledger: reads ? null : known(ledger), odds: reads || odds.isOld ? null : odds.data?.odds }
       : null;
   const byHand = useQuery(byHandQuery(reads ? (asRead ?? '') : settled, told));
 
