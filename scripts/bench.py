@@ -32,6 +32,7 @@ from golden_pivot.witness import each_path
 from scripts.bench_desks import print_desks
 from scripts.bench_load import print_load
 from scripts.bench_rows import print_rows
+from scripts.bench_searches import print_searches
 from scripts.bench_show import print_show
 from scripts.bench_sizes import print_sizes
 from scripts.bench_spread import print_spread
@@ -205,6 +206,7 @@ def main() -> None:
     print(f"\na bare operation on bytes, its state merged: {bare() * 1e6:.2f} µs")
     variants()
     print_desks()
+    print_searches()
     print_show()
     print_load()
     print_reading()

@@ -31,6 +31,13 @@ AROUND = "test_around_the_proof.py::"
 FACES = "test_faces_forgotten.py"
 DEFECTS = (
     Defect("a face is forgotten", "search/faces.py", "if len(before) > len(after):", "if False:", FACES),
+    Defect("a face goes out of sight where a name is given anew", "building/card_names.py", "        if becomes and not lies:", "        if False:",
+           "test_faults.py"),
+    Defect("a look is remembered by its words", "building/spots.py", "        return (fixed.place, replace(self.spot, place=None)) if fixed else None",
+           "        return (min(self.place.cells), self.spot)", "test_looks.py"),
+    Defect("a path is told to fail that does not", "answers/witnesses.py", "    if path.failures:", "    if True:", "../witness"),
+    Defect("a claim reached by no path of some is refuted", "variants/trying.py", "if every_path else set()", "if True else set()", "test_faults.py"),
+    Defect("ways of keeping are as likely as their halves", "building/keeping.py", "lambda cells: 2 ** int(cells[halves]),", "lambda cells: 1,", "test_faults.py"),
     Defect("one card has one name", "building/builder.py", "{ANY_FACE: frozenset(self.face_cells.values()),", "{ANY_FACE: frozenset(),", FACES),
     Defect("a secret may be used", "building/reckoning.py", "if self.for_all_to_know and self.performer_acts() and cell not in self.scope.told:",
            "if False:", FACES),

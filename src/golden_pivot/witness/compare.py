@@ -88,6 +88,18 @@ def each_claim(played: Played, told: Told) -> Differs | None:
     return None
 
 
+def every_claim(played: Played, told: Told) -> Differs | None:
+    """Whatever the routine claims has been looked at."""
+    verdict = told.get("verdict")
+    if not verdict or verdict["verdict"] == "unsettled" or verdict["limit"]:
+        return None
+    looked_at = {claim["line"] for claim in verdict["claims"]}
+    for nth, step in enumerate(_steps(played.document["lines"])):
+        if step["step"].startswith(("ends_", "never_")) and played.line(nth) not in looked_at:
+            return Differs(f"the proof has not looked at line {played.line(nth)}")
+    return None
+
+
 def the_way_it_fails(played: Played, told: Told) -> Differs | None:
     """The path that is told to fail does so when these choices are made at the table."""
     example = told.get("example")
@@ -169,27 +181,25 @@ def _row(path: Path, landing: Json) -> Json | None:
 
 
 def where_it_goes(played: Played, told: Told) -> Differs | None:
-    """Behind each line of the routine’s outermost the card lies where the margin says."""
+    """Behind each line, and each time round, the card lies where the margin says."""
     margin = told.get("ledger")
     if not margin:
         return None
-    ours: dict[int, set[tuple[str, int]]] = {}
+    ours: dict[tuple[int, tuple[int, ...]], set[tuple[str, int]]] = {}
     for entry in margin["ledger"]:
-        if not entry["round"]:
-            spots = {(one["place"], at) for one in entry["where"] for at in one["positions"]}
-            ours.setdefault(entry["line"], set()).update(spots)
-    blocks = {nth for nth, line in enumerate(_steps(played.document["lines"])) if "body" in line}
+        spots = {(one["place"], at) for one in entry["where"] for at in one["positions"]}
+        ours.setdefault((entry["line"], tuple(entry["round"])), set()).update(spots)
     for path in played.paths:
         card = path.table.named.get(margin["card"])
         if card is None or path.stuck:
             continue
-        for nth, (_, heaps) in path.table.marks.items():
-            line = played.line(nth)
+        for (nth, turns), heaps in path.table.came_by.items():
+            turn = played.line(nth), turns
             spots = {(place, heap.index(card.number) + 1) for place, heap in heaps.items() if card.number in heap}
-            if nth not in blocks and line in ours and not spots <= ours[line]:
-                place, at = min(spots - ours[line])
+            if turn in ours and not spots <= ours[turn]:
+                place, at = min(spots - ours[turn])
                 return Differs(
-                    f"{margin['card']} is said never to be card {at} of {place} behind line {line}, and played by hand it is",
+                    f"{margin['card']} is said never to be card {at} of {place} behind line {turn[0]}, and played by hand it is",
                     path,
                 )
     return None
@@ -253,5 +263,5 @@ def _steps(lines: list[Json]) -> Iterator[Json]:
 UNEVEN = ("chance", "keep_piles", "as_often", "start_again")
 """steps whose options are not as likely as one another, or of which one path stands for several"""
 COMPARISONS: tuple[Callable[[Played, Told], Differs | None], ...] = (
-    whether_it_holds, each_claim, the_way_it_fails, where_it_lands, where_it_goes, when_it_holds, how_often,
+    whether_it_holds, each_claim, every_claim, the_way_it_fails, where_it_lands, where_it_goes, when_it_holds, how_often,
 )  # fmt: skip

@@ -434,9 +434,12 @@ def _run_lines(t: Table, lines: list[Json]) -> None:
     taken = False
     before: Json | None = None
     for line in [*(line for line in lines if "step" in line), None]:
-        if before is not None and t.depth == 1 and t.marked:
+        if before is not None and t.marked:
             heaps = {name: tuple(card.number for card in heap) for name, heap in t.heaps.items() if heap}
-            t.marks[before["nth"]] = len(t.taken), heaps
+            if t.depth == 1:
+                t.marks[before["nth"]] = len(t.taken), heaps
+            if "body" not in before:
+                t.came_by[before["nth"], tuple(t.turns)] = heaps
         if line is None:
             return
         before = line

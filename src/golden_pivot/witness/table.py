@@ -125,6 +125,8 @@ class Table:
     """whether `marks` are"""
     marks: dict[int, tuple[int, dict[str, tuple[int, ...]]]] = field(default_factory=dict)
     """behind each outermost step: how many choices had been made, and the numbers of the cards of each heap"""
+    came_by: dict[tuple[int, tuple[int, ...]], dict[str, tuple[int, ...]]] = field(default_factory=dict)
+    """behind each step that is no block, and which time round: the numbers of the cards of each heap"""
     depth: int = 0
     unknown: set[str] = field(default_factory=set)
     """what the performer would have had to know, and did not"""

@@ -16,9 +16,9 @@ from ..budget import Budget
 from .fields import Field
 from .trying import AT_ONCE_STATES, AT_ONCE_STEPS, Task, tried
 
-FIRST_ALONE = 8
+FIRST_ALONE = 6
 """fillings that are tried by themselves, spread over all there are"""
-PART_TOGETHER = 8
+PART_TOGETHER = 12
 """one in so many is among those that are tried together"""
 GAIN = 0.8
 """so many times as many fillings together take about that many to this power times as much"""
