@@ -39,7 +39,7 @@ def routines(draw: Any) -> str:
     focus = os.environ.get("FOCUS", "")
     if focus in PATTERNS or draw(st.integers(0, 9)) == 0:
         return str(draw(patterned()))
-    if focus == "pack_in_order" or draw(st.integers(0, 9)) == 0:
+    if focus in ("pack_in_order", "take_mate") or draw(st.integers(0, 9)) == 0:
         return str(draw(ordered()))
     writer = _Writer(draw, ["Title: A random one", f"Pack: {size} cards, any order"])
     if draw(st.booleans()):
@@ -62,7 +62,9 @@ def routines(draw: Any) -> str:
     writer.lines(draw(st.integers(1, 7)), "")
     writer.finish()
     rows = writer.rows
-    if draw(st.integers(0, 7)) == 0:  # another one than the first, who knows as much
+    if draw(st.integers(0, 7)) == 0 and not any(
+        "whispers" in row for row in rows
+    ):  # another one than the first, who knows as much
         rows = [re.sub(r"^(\s*)Spectator (?=[a-z])", r"\1Spectator 2 ", row) for row in rows]
     return "".join(f"{row}\n" for row in rows)
 
@@ -112,9 +114,10 @@ def patterned(draw: Any) -> str:
 @st.composite
 def ordered(draw: Any) -> str:
     """A routine on a pack whose order is known."""
-    suits = draw(st.sampled_from(["clubs, hearts", "spades, diamonds, clubs"]))
+    focus = os.environ.get("FOCUS", "")
+    suits = draw(st.sampled_from(["clubs, hearts", *(["spades, diamonds, clubs"] if focus != "take_mate" else [])]))
     first, last = draw(st.sampled_from([("ace", "three"), ("king", "queen"), ("six", "eight")]))
-    mirrored = suits == "clubs, hearts" and draw(st.booleans())
+    mirrored = suits == "clubs, hearts" and (focus == "take_mate" or draw(st.booleans()))
     writer = _Writer(
         draw, [f"Pack: {suits}, each from {first} to {last}{', then their mates mirrored' if mirrored else ''}"]
     )
@@ -122,7 +125,7 @@ def ordered(draw: Any) -> str:
     if mirrored:
         suits += ", diamonds, spades"
     writer.placed = [f"{rank} of {suit}" for suit in suits.split(", ") for rank in ranks]
-    writer.cards, writer.all_known = list(writer.placed), True
+    writer.cards, writer.all_known, writer.has_mates = list(writer.placed), True, mirrored
     writer.lines(draw(st.integers(1, 5)), "")
     writer.finish()
     return "".join(f"{row}\n" for row in writer.rows)

@@ -133,7 +133,7 @@ class Blocks(Claiming):
             condition = (
                 f"{self.pick(*self.placed)} is {self.pick('red', 'black', 'a club', 'a heart', 'a court card')}"
             )
-            if real and focus != "if_card" and self.pick(True, False):
+            if real and focus != "if_card" and (focus == "if_alike" or self.pick(True, False)):
                 how = self.pick("are mates", "have the same value", "have the same suit", "have the same colour")
                 condition = f"{self.pick(*self.placed)} and {self.pick(*real)} {how}"
         if self.placed and (focus in ("if_so", "if_several") or self.pick(True, False, False)):

@@ -73,6 +73,16 @@ class Choosing(Writer):
     def _do_remember(self, margin: str) -> None:
         self.say(margin, f"{self.who}remember{self.s} {self.spot()}: {self._new_card()}")
 
+    def _do_whisper(self, margin: str) -> None:
+        self.say(margin, f"Spectator 1 whispers {self.pick(*self.whispered())} to spectator 2")
+
+    def _do_take_mate(self, margin: str) -> None:
+        source = self.source()
+        self.say(
+            margin,
+            f"{self.who}take{self.s} the mate of {self.pick(*self.placed)} from {source} to {self.target(source)}: {self._new_card()}",
+        )
+
     def _do_which_pile(self, margin: str) -> None:
         verb, names = self._learned()
         self.say(margin, f"Spectator {verb} which pile holds {self.pick(*self.cards)}: {names}")

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import copy
 import os
+import re
 from typing import Any
 
 from hypothesis import strategies as st
@@ -21,11 +22,14 @@ OFTEN = {"deal_piles": 2, "gather_any": 2, "gather_side": 1, "gather_slot": 2, "
 WITHIN = {
     **dict.fromkeys(("overhand", "haphazard", "riffle", "riffle_into", "shuffle"), "mixing"),
     **dict.fromkeys(
-        ("if_compared", "if_parity", "if_card", "if_alike", "if_so", "if_several", "otherwise", "start_again", "leave_loop", "end_here"), "cases"
+        ("if_compared", "if_parity", "if_card", "if_alike", "if_so", "if_several", "otherwise", "start_again", "end_here"), "cases"
     ),
-    "ends_in_row": "lay_grid", "ends_in_column": "lay_grid", "ends_line_sort": "lay_grid", "ends_each_line": "lay_grid", "count": "make_sure", "predict_card": "foretell", "keep_piles": "new_pile",
+    "leave_loop": "repeat", "ends_in_row": "lay_grid", "ends_in_column": "lay_grid", "ends_line_sort": "lay_grid", "ends_each_line": "lay_grid", "count": "make_sure", "predict_card": "foretell", "keep_piles": "new_pile",
 }  # fmt: skip
 """kinds that come up as one of several; see FOCUS"""
+FIRST = {"piles_beside": ("gather_any", "deal_piles"), "which_line": ("lay_grid",), "square_up": ("lay_grid",), "ends_in_order": ("note_order",),
+         "whisper": ("choose_number",), "tell": ("choose_number",), "keep_piles": ("new_pile",), "if_alike": ("cases",), "leave_loop": ("cases",)}  # fmt: skip
+"""what must have been done before a kind can come up, the nearest first"""
 NAMES = "nmkabcdefghij"
 PLACES = ("deck", "table", "hand", "packet")
 PLACED = ("FORCE", "KEY", "queen of hearts", "queen of diamonds", "two of clubs", "jack of spades")
@@ -48,6 +52,8 @@ class Writer:
         self.filled = ["deck"]
         self.all_known = False
         """every card of the pack is placed: faces leave nothing open"""
+        self.has_mates = False
+        """of every card of the pack the mate is in it too"""
         self.sorts_known = False
         """of every card of the pack it is known of what colour or suit it is"""
         self.row: str | None = None
@@ -96,10 +102,10 @@ class Writer:
             self.look()
             kinds = [name.removeprefix("_do_") for name in dir(self) if name.startswith("_do_")]
             ready = [kind for kind in kinds if self.ready(kind, margin) for _ in range(1 + OFTEN.get(kind, 0))]
-            focus = os.environ.get("FOCUS", "")
-            focus = WITHIN.get(focus, focus)
+            focus = asked = os.environ.get("FOCUS", "")
+            focus = next((kind for kind in (WITHIN.get(focus, focus), *FIRST.get(focus, ())) if kind in ready), focus)
             wanted = focus if focus in ready else self.pick(*ready)
-            if focus in ready and self.pick(True, True, False):
+            if focus in ready and asked not in FIRST and self.pick(True, True, False):
                 wanted = self.pick(*ready)
             self.who = self.pick("", "Spectator ")
             self.s = "s" if self.who else ""
@@ -134,6 +140,7 @@ class Writer:
             "spell_name": self.may_look(margin), "count_down": self.may_look(margin), "value_of": self.may_look(margin),
             "deal_each": True, "deal_others": self.piles > 1, "lay_grid": not margin, "narrow": self.piles and self.left > 1 and self.cards, "demonstrating": len(margin) < 4,
             "chance": self.left > 0, "until_out": not margin and not self.turns, "as_long_as": not margin and not self.turns,
+            "whisper": self.whispered() and not margin, "take_mate": self.all_known and self.has_mates and not margin,
             "new_pile": not margin and not self.turns and self.left > 1, "for_each": not margin and self.left > 1,
             "note_order": self.left > 1 and not margin and not self.turns and not any("Note the order" in row for row in self.rows),
             "mixing": self.left > 2 and not margin, "name_aloud": self.cards, "predict": not margin, "foretell": self.placed and not margin,
@@ -205,6 +212,12 @@ class Writer:
         secretly = self.pick("secretly ", "") if self.who else ""
         (self.secret if secretly else self.told).append(name)
         return name, secretly, f", {name} from {low} to {low + self.pick(0, 1, 3)},"
+
+    def whispered(self) -> list[str]:
+        """Numbers that the spectator alone knows, in every case."""
+        rows = "\n".join(self.rows)
+        kept = [name for name in self.secret if re.search(rf"^Spectator secretly \w+ a number {name},? ", rows, re.M)]
+        return [name for name in kept if not re.search(rf"(whispers|tells) {name}\b", rows)]
 
     def heap(self) -> str:
         source = self.source()
