@@ -53,8 +53,9 @@ mutate: setup ## perturb the meaning of every step; fails if the tests let one p
 defects: setup ## put defects into a copy, one at a time; fails if the tests against the reference let one pass
 	$(BIN)/python -m scripts.defects
 
-random: setup ## random routines that were not tried before, against the reference; again and again until one disagrees
-	@while RANDOM_ROUTINES=200 $(BIN)/python -m pytest tests/core/test_three_ways.py tests/core/test_faces_forgotten.py tests/core/test_around_the_proof.py tests/core/desks/test_odds.py -n 2; do :; done
+random: setup ## random routines that were not tried before, against the reference; pairs of kinds first, then again and again until one disagrees
+	$(BIN)/python -m scripts.pairs
+	@while RANDOM_ROUTINES=200 $(BIN)/python -m pytest tests/core/test_three_ways.py tests/core/test_looks.py tests/core/test_faces_forgotten.py tests/core/test_around_the_proof.py tests/core/desks/test_odds.py -n 2; do :; done
 
 size: ## share of tests in the code
 	@$(PYTHON) scripts/size.py

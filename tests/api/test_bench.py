@@ -188,3 +188,17 @@ def test_notes_and_odds_of_a_text(client: TestClient) -> None:
     assert [(c["outcome"], c["text"]) for c in chances] == [("starts again", "1 in 2")]
     assert post(client, "notes", text="Pack: 9 crads", job="p") == {"notes": None}
     assert post(client, "odds", text="Pack: 9 crads", job="q") == {"odds": None}
+
+
+def test_what_was_told_is_held_against_the_routine_played_by_hand(client: TestClient) -> None:
+    text = demo_text("harbour_light")
+    told = {
+        "verdict": post(client, "prove", text=text, job="p")["verdict"],
+        "ledger": post(client, "ledger", text=text, job="l"),
+    }
+    opinion = post(client, "by-hand", text=text, job="b", **told)["opinion"]
+    assert opinion["agrees"] and (opinion["played"], opinion["of"]) == (10, 10)
+    told["verdict"]["paths"] = 12
+    opinion = post(client, "by-hand", text=text, job="c", **told)["opinion"]
+    assert not opinion["agrees"] and "12 paths" in opinion["differs"]
+    assert post(client, "by-hand", text="Pack: 9 crads", job="d", **told) == {"opinion": None}

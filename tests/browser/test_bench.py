@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import re
 
 import pytest
@@ -62,6 +63,48 @@ def test_widen_a_range_see_it_fail_play_it_undo(page: Page) -> None:
         page.keyboard.press("Control+z")
     verdict_is(page, "proved")
     saved(page)
+
+
+def test_what_is_told_is_played_by_hand_as_well(page: Page) -> None:
+    open_routine(page, "The Harbour Light")
+    verdict_is(page, "proved")
+    expect(page.locator(".verdict .cover")).to_contain_text("also played 10 of 10 times by hand, card by card")
+    # The newest text is played anew, and what does not hold with it.
+    page.locator(".cm-line", has_text="names a number").click()
+    page.keyboard.press("End")
+    for _ in range(2):
+        page.keyboard.press("Backspace")
+    page.keyboard.type("40")
+    verdict_is(page, "refuted")
+    expect(page.locator(".verdict .cover")).to_contain_text("also played 11 of 11 times by hand")
+    page.keyboard.press("Control+z")
+    saved(page)
+
+
+def test_where_two_ways_of_working_it_out_do_not_agree_neither_is_told(page: Page) -> None:
+    differs = "the proof says that line 6 is so, and played by hand it is not"
+    opinion = {
+        "played": 12,
+        "of": None,
+        "agrees": False,
+        "says": "",
+        "differs": differs,
+        "choices": [{"line": 4, "option": 31}],
+    }
+    page.route("**/api/by-hand", lambda route: route.fulfill(json={"opinion": opinion}))
+    open_routine(page, "The Harbour Light")
+    expect(page.locator(".verdict .headline")).to_have_text(
+        "Two ways of working this out do not agree. Do not trust either"
+    )
+    expect(page.locator(".verdict .cover")).to_have_text(
+        "The proof says that line 6 is so, and played by hand it is not. The way: 31 in line 4."
+    )
+    expect(page.locator(".verdict")).to_have_attribute("data-verdict", "in doubt")
+    with page.expect_download() as saving:
+        page.get_by_role("button", name="Save a report to send").click()
+    report = json.loads(saving.value.path().read_text(encoding="utf-8"))
+    assert report["told"]["text"].startswith("Title: The Harbour Light")
+    assert report["told"]["verdict"]["verdict"] == "proved" and report["opinion"]["differs"] == differs
 
 
 def test_write_a_routine_by_keyboard_and_find_it_after_reload(page: Page) -> None:
@@ -135,7 +178,7 @@ def test_write_by_typing_then_keep_change_and_restore_a_version(page: Page) -> N
 def test_export_and_import_again_give_the_same(page: Page) -> None:
     open_routine(page, "Fog Signals")
     verdict_is(page, "proved")
-    before = page.locator("section.verdict .cover").inner_text().rpartition("·")[0]
+    before = page.locator("section.verdict .cover").inner_text().partition("assumed")[0]
     page.get_by_role("button", name="Export").click()
     with page.expect_download() as download:
         page.get_by_role("menuitem", name="JSON").click()
@@ -159,7 +202,7 @@ def test_export_and_import_again_give_the_same(page: Page) -> None:
     )
     page.wait_for_url(re.compile("/bench/"))
     verdict_is(page, "proved")
-    assert page.locator("section.verdict .cover").inner_text().rpartition("·")[0] == before
+    assert page.locator("section.verdict .cover").inner_text().partition("assumed")[0] == before
     page.get_by_role("link", name="Shelf").click()
     files.set_input_files({"name": "x.json", "mimeType": "application/json", "buffer": b'{"format": "other"}'})
     expect(page.get_by_text("x.json is not a routine")).to_be_visible()

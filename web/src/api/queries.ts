@@ -79,9 +79,9 @@ export const ledgerQuery = (text: string, card: string | null) => ({
 });
 
 /** What was told of a text, held against the same routine played by hand. */
-export const byHandQuery = (text: string, told: Told | null) => ({
-  ...asking(['by hand', text, told && [told.ledger?.card, Boolean(told.odds)]], (job, signal) =>
-    told ? api.byHand(text, told, job, signal) : Promise.reject(new Error('nothing is told yet')),
+export const byHandQuery = (told: Told | null) => ({
+  ...asking(['by hand', told && [told.text, told.ledger?.card, Boolean(told.odds)]], (job, signal) =>
+    told ? api.byHand(told, job, signal) : Promise.reject(new Error('nothing is told yet')),
   ),
   enabled: told !== null,
   retry: false,

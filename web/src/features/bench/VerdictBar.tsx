@@ -131,7 +131,7 @@ export function VerdictBar({
           : '';
   const tone = trouble || differs ? 'open' : toneOf(verdict);
   return (
-    <section className={`verdict ${old ? 'old' : ''}`} aria-label="Verdict" data-verdict={verdict?.verdict ?? 'none'} data-old={old}>
+    <section className={`verdict ${old ? 'old' : ''}`} aria-label="Verdict" data-verdict={differs ? 'in doubt' : (verdict?.verdict ?? 'none')} data-old={old}>
       <VerdictMark tone={tone} />
       <div className="words" role="status">
         {verdict?.counterexample && !differs ? (

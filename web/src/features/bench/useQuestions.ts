@@ -47,9 +47,9 @@ export function useQuestions({ routine, text, asked, keepWords, breaks }: Beside
   const { verdict, reads, asRead } = judgement;
   const told =
     beside && !isOld && verdict && (ledger.isError || known(ledger))
-      ? { verdict, ledger: reads ? null : known(ledger), odds: reads || odds.isOld ? null : odds.data?.odds }
+      ? { text: reads ? (asRead ?? '') : settled, verdict, ledger: reads ? null : known(ledger), odds: reads || odds.isOld ? null : odds.data?.odds }
       : null;
-  const byHand = useQuery(byHandQuery(reads ? (asRead ?? '') : settled, told));
+  const byHand = useQuery(byHandQuery(told));
 
   return {
     /** the text that all of it is about */
