@@ -36,12 +36,12 @@ LIMITS: dict[LaneName, dict[str, Any]] = {
     "interactive": {"states": 400_000, "seconds": 10.0, "megabytes": 768},
     "quick": {"states": 400_000, "seconds": 30.0, "megabytes": 768},
     "long": {"states": 3_000_000, "seconds": 120.0, "megabytes": 2560},
-    "witness": {"states": 400_000, "seconds": 20.0, "megabytes": 768},
+    "witness": {"states": 400_000, "seconds": 120.0, "megabytes": 768},
 }
 NEWEST_WINS: tuple[LaneName, ...] = ("interactive", "witness")
 WORKERS: dict[LaneName, int] = {"interactive": 2, "quick": 2, "long": 2, "witness": 1}
 """at most; the second is started when the first is busy"""
-GIVES_WAY: dict[LaneName, int] = {"interactive": 0, "quick": 10, "long": 15, "witness": 19}
+GIVES_WAY: dict[LaneName, int] = {"interactive": 0, "quick": 10, "long": 15, "witness": 12}
 """steps of urgency: on a machine with few cores the verdict comes first, and a long search takes what is left"""
 
 
