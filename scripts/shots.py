@@ -155,10 +155,10 @@ VIEWS: dict[str, tuple[str, Callable[[Page], None]]] = {
     "bench-proved": ("light", bench("The Watch Below")),
     "bench-refuted": ("light", bench("Forty Minutes Out", worst=True)),
     "bench-why": ("dark", asked("The Watch Below", "Why", "Why it works")),
+    "practice": ("dark", practice),  # before blanks are written into the routine it drills
     "bench-would": ("light", with_blanks),
     "bench-breaks": ("light", asked("The Watch Below", "What breaks", "What breaks it")),
     "library": ("light", library),
-    "practice": ("dark", practice),
     "programme": ("light", programme),
     "book": ("light", book),
     "desk-spelling": ("light", desk("spell")),
