@@ -146,6 +146,17 @@ def test_a_fault_ends_in_what_the_line_can_be_read_as() -> None:
     assert b"Read as: Deal 3 cards from deck to table or: Count 3 cards" in refused.stderr
 
 
+def test_a_verdict_behind_a_sentence_that_was_not_read_says_so_first() -> None:
+    notes = f"{NOTES} Now a gentle wobble of the boat.\n"
+    proved = told("prove", "--read", "-", given=notes)
+    assert proved.returncode == 4
+    assert proved.stdout.startswith(b"As far as it is read, 1 sentence of the notes left out: ")
+    assert b"Not read: Now a gentle wobble of the boat." in proved.stdout
+    found = json.loads(told("prove", "--read", "-", "--json", given=notes).stdout)
+    assert found["verdict"] == "as-far-as-read" and found["unread"] == ["Now a gentle wobble of the boat."]
+    assert found["verdict_without"] == "proved"
+
+
 def test_notes_are_read_and_proved() -> None:
     read = told("read", "-", given=NOTES)
     assert read.returncode == 0 and b"  Place queen of hearts 10th" in read.stdout and b"(not said)" in read.stdout

@@ -34,7 +34,12 @@ def claimed() -> list[str]:
 
 def short() -> list[str]:
     """Those in which everything near is soon settled."""
-    return [name for name in claimed() if len(texts()[name].splitlines()) < 14 and "as long as" not in texts()[name].lower().replace("until", "as long as")]
+    return [
+        name
+        for name in claimed()
+        if len(texts()[name].splitlines()) < 14
+        and "as long as" not in texts()[name].lower().replace("until", "as long as")
+    ]
 
 
 @pytest.mark.parametrize("name", claimed())
