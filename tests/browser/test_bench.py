@@ -81,21 +81,22 @@ def test_what_is_told_is_played_by_hand_as_well(page: Page) -> None:
     saved(page)
 
 
+SAYS = "Two ways of working this out do not agree. Do not trust either"
+
+
 def test_where_two_ways_of_working_it_out_do_not_agree_neither_is_told(page: Page) -> None:
     differs = "the proof says that line 6 is so, and played by hand it is not"
     opinion = {
         "played": 12,
         "of": None,
         "agrees": False,
-        "says": "",
+        "says": SAYS,
         "differs": differs,
         "choices": [{"line": 4, "option": 31}],
     }
     page.route("**/api/by-hand", lambda route: route.fulfill(json={"opinion": opinion}))
     open_routine(page, "The Harbour Light")
-    expect(page.locator(".verdict .headline")).to_have_text(
-        "Two ways of working this out do not agree. Do not trust either"
-    )
+    expect(page.locator(".verdict .headline")).to_have_text(SAYS)
     expect(page.locator(".verdict .cover")).to_have_text(
         "The proof says that line 6 is so, and played by hand it is not. The way: 31 in line 4."
     )

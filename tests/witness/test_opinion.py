@@ -117,7 +117,7 @@ def test_a_lie_is_noticed(lie: str) -> None:
     change(answers)
     found = opinion(text, answers, 3000)
     assert not found.agrees and says in found.differs, found
-    assert found.says.startswith("Two ways of working this out do not agree. Do not trust either: ")
+    assert found.says == "Two ways of working this out do not agree. Do not trust either"
 
 
 # Ten faults put into building and search, one for each family of steps: each is noticed

@@ -45,7 +45,7 @@ def played_too(text: str, told: dict[str, Any], how_many: str) -> dict[str, Any]
     if not opinion.agrees:
         report = {"text": text, "told": told, "opinion": asdict(opinion)}
         Path(REPORT).write_text(json.dumps(report, ensure_ascii=False, indent=2), encoding="utf-8")
-        typer.echo(opinion.says, err=True)
+        typer.echo(f"{opinion.says}: {opinion.differs}.", err=True)
         for one in opinion.choices:
             typer.echo(f"  line {one.line}: {one.option}", err=True)
         typer.echo(f"All of it is in {REPORT}: please send it to whoever keeps this program.", err=True)

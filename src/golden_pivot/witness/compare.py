@@ -8,18 +8,14 @@ from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass
 from typing import Any
 
-from .paths import NoPath, Path, run
+from .paths import NoPath, Path, run, steps_of
+from .sorts import NAMES
 from .table import FacesLeft, Json
 
 Told = Mapping[str, Any]
 """name of an answer → the answer in JSON"""
 SPREAD = 6.0
 """standard deviations that a share of paths drawn at random may be off"""
-NAMES = tuple(
-    f"{rank} of {suit}"
-    for suit in ("clubs", "diamonds", "hearts", "spades")
-    for rank in "ace two three four five six seven eight nine ten jack queen king".split()
-)
 
 
 @dataclass(frozen=True)
@@ -94,7 +90,7 @@ def every_claim(played: Played, told: Told) -> Differs | None:
     if not verdict or verdict["verdict"] == "unsettled" or verdict["limit"]:
         return None
     looked_at = {claim["line"] for claim in verdict["claims"]}
-    for nth, step in enumerate(_steps(played.document["lines"])):
+    for nth, step in enumerate(steps_of(played.document["lines"])):
         if step["step"].startswith(("ends_", "never_")) and played.line(nth) not in looked_at:
             return Differs(f"the proof has not looked at line {played.line(nth)}")
     return None
@@ -222,30 +218,19 @@ def when_it_holds(played: Played, told: Told) -> Differs | None:
 def how_often(played: Played, told: Told) -> Differs | None:
     """A number comes out as often as is said: exactly where all paths were played, else within what chance allows."""
     odds = told.get("odds")
-    asked = [line for line in _steps(played.document["lines"]) if line["step"] == "odds_of"]
-    if (
-        not odds
-        or len(asked) != 1
-        or odds["samples"]
-        or any(line["step"] in UNEVEN for line in _steps(played.document["lines"]))
-    ):
+    if not odds or odds["samples"] or not _can_be_weighed(played):
         return None
-    counted = [path for path in played.paths if path.table.odds]
-    if any(len(path.table.odds) > 1 for path in counted):
-        return None  # asked again and again
-    whole = sum(float(path.chance) for path in played.paths) if played.complete else float(len(played.paths))
-    if not counted or not (not played.complete or abs(whole - 1) < 1e-9):
-        return None
-    about = next((one["about"] for one in odds["chances"] if one["about"] not in ("ending", "success")), None)
-    for outcome in {path.table.odds[0] for path in counted} | {
-        int(one["outcome"]) for one in odds["chances"] if one["about"] == about
-    }:
-        least, most = next(
-            ((one["least"], one["most"]) for one in odds["chances"] if one["about"] == about and one["outcome"] == str(outcome)), (0.0, 0.0)
-        )  # fmt: skip
-        mine = [path for path in counted if path.table.odds[0] == outcome]
-        share = sum(float(path.chance) for path in mine) if played.complete else len(mine) / whole
-        off = 1e-9 if played.complete else SPREAD * math.sqrt(max(share * (1 - share), 1 / whole) / whole)
+    said = {int(one["outcome"]): (one["least"], one["most"]) for one in odds["chances"] if one["about"] not in BESIDE}
+    weights: dict[int | None, float] = {}
+    for path in played.paths:
+        outcome = path.table.odds[0] if path.table.odds else None
+        weights[outcome] = weights.get(outcome, 0.0) + (
+            float(path.chance) if played.complete else 1 / len(played.paths)
+        )
+    for outcome in {*said, *(one for one in weights if one is not None)}:
+        least, most = said.get(outcome, (0.0, 0.0))
+        share = weights.get(outcome, 0.0)
+        off = 1e-9 if played.complete else _spread(share, len(played.paths))
         if not least - off <= share <= most + off:
             return Differs(
                 f"{outcome} is said to come out with a chance of {least:.4g} to {most:.4g}, and played by hand it has {share:.4g}"
@@ -253,13 +238,20 @@ def how_often(played: Played, told: Told) -> Differs | None:
     return None
 
 
-def _steps(lines: list[Json]) -> Iterator[Json]:
-    for line in lines:
-        if "step" in line:
-            yield line
-            yield from _steps(line.get("body", []))
+def _can_be_weighed(played: Played) -> bool:
+    """One number is asked for, once on each path at most, and every option is as likely as the others beside it."""
+    kinds = Counter(step["step"] for step in steps_of(played.document["lines"]))
+    if kinds["odds_of"] != 1 or any(kinds[kind] for kind in UNEVEN):
+        return False
+    return all(len(path.table.odds) <= 1 for path in played.paths)
 
 
+def _spread(share: float, many: int) -> float:
+    return SPREAD * math.sqrt(max(share * (1 - share), 1 / many) / many)
+
+
+BESIDE = ("ending", "success")
+"""what chances are about besides the number that is asked for"""
 UNEVEN = ("chance", "keep_piles", "as_often", "start_again")
 """steps whose options are not as likely as one another, or of which one path stands for several"""
 COMPARISONS: tuple[Callable[[Played, Told], Differs | None], ...] = (

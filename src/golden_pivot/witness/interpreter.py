@@ -422,6 +422,15 @@ SET_UP = (
 """what is so before anything is done, wherever it is written"""
 
 
+def _mark(t: Table, done: Json) -> None:
+    """Keeps what lies where behind a step."""
+    heaps = {name: tuple(card.number for card in heap) for name, heap in t.heaps.items() if heap}
+    if t.depth == 1:
+        t.marks[done["nth"]] = len(t.taken), heaps
+    if "body" not in done:
+        t.came_by[done["nth"], tuple(t.turns)] = heaps
+
+
 def run_lines(t: Table, lines: list[Json]) -> None:
     t.depth += 1
     try:
@@ -435,11 +444,7 @@ def _run_lines(t: Table, lines: list[Json]) -> None:
     before: Json | None = None
     for line in [*(line for line in lines if "step" in line), None]:
         if before is not None and t.marked:
-            heaps = {name: tuple(card.number for card in heap) for name, heap in t.heaps.items() if heap}
-            if t.depth == 1:
-                t.marks[before["nth"]] = len(t.taken), heaps
-            if "body" not in before:
-                t.came_by[before["nth"], tuple(t.turns)] = heaps
+            _mark(t, before)
         if line is None:
             return
         before = line

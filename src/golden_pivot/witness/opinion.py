@@ -68,7 +68,7 @@ def second_opinion(
         if differs := compare(played, told):
             chosen = differs.path.chosen if differs.path else ()
             choices = tuple(Chosen(played.line(nth), option) for nth, option in chosen)
-            return Opinion(many, of, False, f"{DO_NOT_AGREE}: {differs.says}.", differs.says, choices)
+            return Opinion(many, of, False, DO_NOT_AGREE, differs.says, choices)
     times = f"{many:,} of {of:,} times" if of else "once" if many == 1 else f"{many:,} times"
     return Opinion(many, of, True, f"Also played {times} by hand, card by card.")
 

@@ -42,11 +42,11 @@ class Path:
         return not self.table.again and (self.no_ending or self.ambiguous or not all(self.table.claims))
 
 
-def _steps(lines: list[Json]) -> Iterator[Json]:
+def steps_of(lines: list[Json]) -> Iterator[Json]:
     for line in lines:
         if "step" in line:
             yield line
-            yield from _steps(line.get("body", []))
+            yield from steps_of(line.get("body", []))
 
 
 def run(
@@ -74,7 +74,7 @@ def run(
 
     if not script:
         reached_before.clear()
-    every = list(_steps(document["lines"]))
+    every = list(steps_of(document["lines"]))
     for nth, line in enumerate(every):
         line["nth"] = nth
     table = Table(decide, taken, logged=logged, rounds=rounds, marked=logged or marked)

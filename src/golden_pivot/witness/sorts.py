@@ -10,6 +10,8 @@ VALUES = dict(
 )
 
 
+NAMES = tuple(f"{value} of {suit}" for suit in SUITS for value in VALUES)
+"""the cards of a pack, clubs first"""
 WORDS: dict[str, frozenset[str]] = {
     "red": frozenset(["hearts", "diamonds"]),
     "black": frozenset(["clubs", "spades"]),

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, field
 from typing import Any
 
-from .sorts import SUITS, VALUES, is_sort
+from .sorts import NAMES, SUITS, VALUES, is_sort
 from .sums import OF_ONE, OF_TWO
 
 Json = dict[str, Any]
@@ -178,11 +178,10 @@ class Table:
                 raise CannotGoOn
             out = [other.name for other in self.every_card() if other.name]
             packs = -(-len([other for other in self.every_card() if other.of_pack]) // 52)
-            names = [f"{rank} of {suit}" for suit in SUITS for rank in VALUES]
-            left = [i for i, name in enumerate(names) if out.count(name) < packs]
-            left = [i for i in left if not card.block or _is(names[i], card.block)]
-            left = [i for i in left if not card.never or not _is(names[i], card.never)]
-            card.name = names[self.choose(FacesLeft(left))]
+            left = [i for i, name in enumerate(NAMES) if out.count(name) < packs]
+            left = [i for i in left if not card.block or _is(NAMES[i], card.block)]
+            left = [i for i in left if not card.never or not _is(NAMES[i], card.never)]
+            card.name = NAMES[self.choose(FacesLeft(left))]
         return card.name
 
     def known_fact(self, what: str, card: Card) -> int | None:

@@ -64,8 +64,6 @@ function coverage(verdict: Verdict): string {
     .join(' · ');
 }
 
-const DO_NOT_AGREE = 'Two ways of working this out do not agree. Do not trust either';
-
 const sentence = (words: string) => `${words.slice(0, 1).toUpperCase()}${words.slice(1)}.`;
 
 const wayOf = ({ choices }: Opinion) => (choices.length ? `The way: ${choices.map(({ line, option }) => `${option} in line ${line}`).join(', ')}.` : '');
@@ -119,7 +117,7 @@ export function VerdictBar({
   const fault = faults[0];
   const differs = !old && !trouble && opinion && !opinion.agrees ? opinion : null;
   const headline =
-    trouble ?? (differs && DO_NOT_AGREE) ?? verdict?.headline ?? (fault ? `Not yet a routine: line ${fault.line}. ${fault.message}` : 'Reading the routine…');
+    trouble ?? differs?.says ?? verdict?.headline ?? (fault ? `Not yet a routine: line ${fault.line}. ${fault.message}` : 'Reading the routine…');
   const more = trouble
     ? 'Your text is kept in this window and will be saved when the server is back.'
     : differs
