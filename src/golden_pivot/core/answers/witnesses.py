@@ -37,13 +37,13 @@ class Witness:
     """of the paths that fail; else one drawn at random"""
 
 
-def witness_of(routine: Routine, path: Play, budget: Budget, least: bool = True) -> Witness | None:
+def witness_of(routine: Routine, path: Play, budget: Budget) -> Witness | None:
     """What shows that the routine fails, by a path that a search says fails; None where it shows nothing.
 
     Raises OutOfBudget where another path is looked for beside it.
     """
     if path.failures:
-        return Witness(path, None, least)
+        return Witness(path)
     return _two_alike(routine, budget) if path.program.tells else None
 
 

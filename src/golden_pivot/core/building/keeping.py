@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from dataclasses import replace
+from functools import cached_property
 from math import comb
 from typing import Any
 
@@ -69,8 +70,7 @@ class Keeping(Asides):
     @property
     def _pile_count(self) -> int:
         if self._count_cell is None:
-            self._count_cell = self.new_cell(Cell("number of piles", False))
-            self.start[self._count_cell] = 0
+            self._count_cell = self._counter("number of piles")
         return self._count_cell
 
     _count_cell: int | None = None
@@ -160,23 +160,19 @@ class Keeping(Asides):
 
         self.act(run, sifts=True)
 
-    @property
+    @cached_property
     def _enough_cell(self) -> int:
-        if self._enough is None:
-            self._enough = self.new_cell(Cell("piles to choose from", False))
-            self.start[self._enough] = 0
-        return self._enough
+        return self._counter("piles to choose from")
 
-    _enough: int | None = None
-
-    @property
+    @cached_property
     def _halves_cell(self) -> int:
-        if self._halves is None:
-            self._halves = self.new_cell(Cell("piles settled while there was room", False))
-            self.start[self._halves] = 0
-        return self._halves
+        return self._counter("piles settled while there was room")
 
-    _halves: int | None = None
+    def _counter(self, name: str) -> int:
+        """The cell of a number that begins with 0."""
+        cell = self.new_cell(Cell(name, False))
+        self.start[cell] = 0
+        return cell
 
     def lay_or_reject(self, source: Place) -> None:
         """The heap is one of the piles that a later line keeps, or it goes on the others."""

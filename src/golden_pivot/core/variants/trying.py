@@ -69,8 +69,6 @@ class Task:
     at_once: tuple[Field, ...]
     """those that are filled all at once"""
     known_first: bool
-    most_at_once: int = MOST_AT_ONCE
-    """fillings that are explored together"""
     known: tuple[Mapping[str, int], ...] = ()
     """choices, by key, of paths that have refuted a filling"""
     learns: bool = False
@@ -86,7 +84,7 @@ class Task:
         if not self.at_once:
             return [{}]
         first, *others = self.at_once
-        each = max(1, self.most_at_once // prod(len(field.domain) for field in others))
+        each = max(1, MOST_AT_ONCE // prod(len(field.domain) for field in others))
         return [
             {first.number: first.domain[begin : begin + each]} | {f.number: f.domain for f in others}
             for begin in range(0, len(first.domain), each)
