@@ -108,9 +108,9 @@ def _otherwise(routine: Routine, paths: list[Path]) -> str | None:
     return None
 
 
-@pytest.mark.parametrize("begin", range(FIRST, FIRST + MANY, BLOCK))
+@pytest.mark.parametrize("begin", range(0, MANY, BLOCK))
 def test_what_is_forgotten_of_faces_changes_nothing(begin: int) -> None:
-    for seed in range(begin, begin + BLOCK):
+    for seed in range(FIRST + begin, FIRST + begin + BLOCK):
         text = face_routine(seed)
         wrong = disagreement(text)
         assert wrong is None, f"seed {seed}: {wrong}\n{text}"

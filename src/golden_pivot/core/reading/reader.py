@@ -50,10 +50,10 @@ def read_line(before: str, said: str) -> Answer:
         return NOTHING
     try:
         found = _read(before.rstrip("\n"), text, said[: len(said) - len(said.lstrip())])
+        return replace(found, readings=_told_apart(found.readings)) if found.asks else found
     except Exception:  # whatever a wording does: one line that cannot be answered takes no other with it
         logger.exception("no reading for %r", text)
         return NOTHING
-    return replace(found, readings=_told_apart(found.readings)) if found.asks else found
 
 
 def _told_apart(readings: tuple[Reading, ...]) -> tuple[Reading, ...]:
